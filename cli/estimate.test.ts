@@ -1,0 +1,56 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { run } from './estimate';
+
+const examples = join(__dirname, '../examples');
+const two = join(examples, 'two-fan-shared-pipes.json');
+const folder = mkdtempSync(join(tmpdir(), 'zugluft-cli-'));
+const file = (name: string, text: string) => {
+  const path = join(folder, name);
+  writeFileSync(path, text);
+  return path;
+};
+
+test.each(['two-fan-shared-pipes', 'four-fan-eight-pipes', 'one-die'])('%s', (name) => {
+  const { stdout, code } = run([join(examples, `${name}.json`), '--caps', 'off,32,full']);
+  expect(code).toBe(0);
+  const e = JSON.parse(stdout);
+  expect(e).toMatchObject({ format: 'zugluft-estimate', formatVersion: 1, sensitivity: [] });
+  expect(e.caps.map((c: { cap: unknown }) => c.cap)).toEqual(['off', 32, 'full']);
+  expect(e.caps[2].together).toMatchObject({ p05: null, p95: null });
+  expect(e.caps[2].together.watts).toBeGreaterThan(10);
+});
+
+test('a setting is chosen by id and changes what is configured only', () => {
+  const one = join(examples, 'one-die.json');
+  const quiet = JSON.parse(run([one, '--setting', 'quiet', '--caps', 'full']).stdout).caps[0];
+  const full = JSON.parse(run([one, '--setting', 'full', '--caps', 'full']).stdout).caps[0];
+  expect(quiet.cpuAlone).toEqual(full.cpuAlone);
+  expect(quiet.configured.cpuAlone.watts).toBeCloseTo(12, 9);
+  expect(quiet.configured.cpuAlone.binding).toEqual({ limit: 'firmware', part: 'cpu' });
+  expect(full.configured.cpuAlone.watts).toBeCloseTo(20, 9);
+});
+
+const bad = JSON.stringify({
+  format: 'zugluft-record',
+  formatVersion: 1,
+  finStacks: [{ id: 'a', depthMm: -4 }],
+});
+
+test.each<[string, string[], string, RegExp]>([
+  ['broken JSON', [file('broken.json', '{"format": ')], '', /not JSON/],
+  ['no such file', [join(folder, 'none.json')], '', /cannot read/],
+  ['a bad figure', [file('bad.json', bad)], 'finStacks.0.depthMm', /more than 0/],
+  ['no file', [], '', /one record file/],
+  ['unknown flag', [two, '--colour', 'red'], '', /Unknown option/],
+  ['bad caps', [two, '--caps', '28,loud'], '--caps', /loud/],
+  ['bad draws', [two, '--draws', '-3'], '', /.*/],
+  ['unknown setting', [two, '--setting', 'nope'], 'settings', /nope/],
+])('%s: exit 2 with path and message', (_, argv, path, message) => {
+  const { stdout, code } = run(argv);
+  expect(code).toBe(2);
+  const { error } = JSON.parse(stdout);
+  expect(error.path).toBe(path);
+  expect(error.message).toMatch(message);
+});

@@ -1,0 +1,53 @@
+import { air, KELVIN } from '../fluids/air';
+
+export const STEFAN_BOLTZMANN = 5.670374419e-8;
+
+/**
+ * Mean coefficient of natural convection on a flat horizontal surface warmer than the room.
+ *
+ * Facing up: `Nu = 0.54 Ra^¼` (Ra ≤ 1e7), `0.15 Ra^⅓` above; facing down: `0.27 Ra^¼`; length = area over perimeter.
+ *
+ * @param facing which way the surface looks
+ * @param widthM, depthM the surface's sides
+ * @param surfaceC surface temperature; at or below the room the value at 0.1 K is used
+ * @param roomC room temperature
+ * @param pressurePa room pressure
+ * @returns W/m²K
+ * Source: Incropera et al., ch. 9, eqs. 9.30–9.32; from memory.
+ */
+export function horizontalConvection(
+  facing: 'up' | 'down',
+  widthM: number,
+  depthM: number,
+  surfaceC: number,
+  roomC: number,
+  pressurePa: number,
+): number {
+  const difference = Math.max(0.1, surfaceC - roomC);
+  const film = roomC + difference / 2;
+  const p = air(film, pressurePa);
+  const length = (widthM * depthM) / (2 * (widthM + depthM));
+  const nu = p.viscosityPaS / p.densityKgM3;
+  const beta = 1 / (film + KELVIN);
+  const rayleigh = ((9.80665 * beta * difference * length ** 3) / (nu * nu)) * p.prandtl;
+  const nusselt =
+    facing === 'down'
+      ? 0.27 * Math.pow(rayleigh, 0.25)
+      : rayleigh <= 1e7
+        ? 0.54 * Math.pow(rayleigh, 0.25)
+        : 0.15 * Math.cbrt(rayleigh);
+  return (nusselt * p.conductivityWmK) / length;
+}
+
+/**
+ * Radiation from a small warm surface to a large room as a coefficient: `ε σ (T² + T∞²)(T + T∞)`.
+ *
+ * @returns W/m²K
+ * Source: Stefan–Boltzmann law.
+ * @example radiationCoefficient(0.9, 40, 23) // 5.7
+ */
+export function radiationCoefficient(emissivity: number, surfaceC: number, roomC: number): number {
+  const t = surfaceC + KELVIN;
+  const r = roomC + KELVIN;
+  return emissivity * STEFAN_BOLTZMANN * (t * t + r * r) * (t + r);
+}

@@ -1,0 +1,163 @@
+import fc from 'fast-check';
+import { Matrix, LuDecomposition } from 'ml-matrix';
+import { fanState } from '../envelope/fanStates';
+import { pipeHeat } from '../envelope/limits';
+import { resolveCase } from '../record/resolveCase';
+import { exampleRecord } from '../test-support/exampleRecord';
+import { randomRecord } from '../test-support/randomRecord';
+import { buildModel, type MachineModel } from './machineModel';
+import { exhaustC, firstConditions, nodeC, solveLinear, type LinearState } from './steadyState';
+
+const RUNS = { numRuns: 40, seed: 11 };
+
+function solved(
+  record: Parameters<typeof resolveCase>[0],
+  duty: number,
+  overrides?: ReadonlyMap<string, number>,
+) {
+  const model = buildModel(resolveCase(record, overrides));
+  const { rpms } = fanState(model.data, duty);
+  const at = firstConditions(model);
+  return { model, rpms, at, state: solveLinear(model, rpms, at) };
+}
+
+/** Heat that leaves through shell and air, recomputed from the temperatures. */
+function heatOut(model: MachineModel, state: LinearState, cpuW: number, gpuW: number): number {
+  const room = model.data.room.temperatureC;
+  const t = (node: number) => nodeC(model, state, node, cpuW, gpuW);
+  let out = state.shellWK * (t(model.shellNode) - room);
+  if (state.totalCapacityWK > 0) {
+    // what leaves is the mean of stack outlets and the air that leaked past them
+    let sum = 0;
+    let through = 0;
+    state.capacityWK.forEach((c, i) => {
+      sum += c * exhaustC(model, state, i, cpuW, gpuW);
+      through += c;
+    });
+    sum += (state.totalCapacityWK - through) * t(model.intakeNode);
+    const mixed = sum / state.totalCapacityWK;
+    out += (1 - model.data.air.recirculation) * state.totalCapacityWK * (mixed - room);
+  }
+  return out;
+}
+
+test('law: heat of dies, regulators, rest and fans = enthalpy of the air + shell losses, to 1e-9', () => {
+  fc.assert(
+    fc.property(
+      randomRecord,
+      fc.constantFrom(0, 0.5, 1),
+      fc.nat(80),
+      fc.nat(120),
+      (record, duty, cpu, gpu) => {
+        const { model, state } = solved(record, duty);
+        const heat =
+          cpu * model.drawPerCpuW +
+          gpu * model.drawPerGpuW +
+          model.data.power.restW +
+          state.fanPowerW;
+        expect(Math.abs(heatOut(model, state, cpu, gpu) / heat - 1)).toBeLessThan(1e-9);
+      },
+    ),
+    RUNS,
+  );
+});
+
+test('law: no node is colder than the room with sources ≥ 0', () => {
+  fc.assert(
+    fc.property(randomRecord, fc.constantFrom(0, 0.4, 1), (record, duty) => {
+      const { state } = solved(record, duty);
+      for (const vector of [state.base, state.perCpuW, state.perGpuW]) {
+        for (const x of vector) expect(x).toBeGreaterThanOrEqual(-1e-9);
+      }
+    }),
+    RUNS,
+  );
+});
+
+test('law: superposition at fixed properties', () => {
+  const { model, state } = solved(exampleRecord('two-fan-shared-pipes'), 0.8);
+  for (let node = 0; node < model.nodeCount; node++) {
+    const both = nodeC(model, state, node, 40, 70) - nodeC(model, state, node, 0, 0);
+    const each =
+      nodeC(model, state, node, 40, 0) +
+      nodeC(model, state, node, 0, 70) -
+      2 * nodeC(model, state, node, 0, 0);
+    expect(both).toBeCloseTo(each, 9);
+  }
+});
+
+test('law: raising a conductance to the room raises no node; raising any other never a source’s own resistance', () => {
+  fc.assert(
+    fc.property(
+      randomRecord,
+      fc.nat(1000),
+      fc.double({ min: 1.05, max: 4, noNaN: true }),
+      (record, pick, more) => {
+        const overrides = new Map([['fans.recirculation', 0]]);
+        const { model, rpms, at, state } = solved(record, 0.8, overrides);
+        const link = model.links[pick % model.links.length]!;
+        link.conductanceWK *= more;
+        const raised = solveLinear(model, rpms, at);
+        const own = (s: LinearState) => [
+          s.perCpuW.reduce((sum, x, i) => sum + x * model.heatPerCpuW[i]!, 0),
+          s.perGpuW.reduce((sum, x, i) => sum + x * model.heatPerGpuW[i]!, 0),
+        ];
+        // the intake air carries heat one way only: links to it are no plain conductances
+        own(raised).forEach((r, i) => expect(r).toBeLessThanOrEqual(own(state)[i]! * (1 + 1e-9)));
+      },
+    ),
+    RUNS,
+  );
+  const { model, rpms, at, state } = solved(
+    exampleRecord('two-fan-shared-pipes'),
+    0.8,
+    new Map([['fans.recirculation', 0]]),
+  );
+  model.data.shell.evenness *= 1.5;
+  const better = solveLinear(model, rpms, at);
+  for (const vector of ['base', 'perCpuW', 'perGpuW'] as const) {
+    better[vector].forEach((x, i) => expect(x).toBeLessThanOrEqual(state[vector][i]! + 1e-12));
+  }
+});
+
+test('the network solves as through ml-matrix’s LU (reference package)', () => {
+  const { model, state } = solved(exampleRecord('four-fan-eight-pipes'), 0.9);
+  const n = model.nodeCount;
+  const a = Matrix.zeros(n, n);
+  const add = (i: number, j: number, x: number) => a.set(i, j, a.get(i, j) + x);
+  for (const { a: i, b: j, conductanceWK: g } of model.links) {
+    add(i, i, g);
+    add(j, j, g);
+    add(i, j, -g);
+    add(j, i, -g);
+  }
+  const { shellNode: s, intakeNode: x } = model;
+  add(s, s, state.shellWK);
+  const drawn = state.flows.fanM3s.reduce((sum, q) => sum + q, 0);
+  const inside = model.data.shell.insideAirWK * (drawn / 3e-3) ** 0.8;
+  add(s, s, inside);
+  add(s, x, -inside);
+  add(x, x, inside);
+  add(x, s, -inside);
+  const r = model.data.air.recirculation;
+  add(x, x, (1 - r) * state.totalCapacityWK);
+  model.stackNode.forEach((k, i) => {
+    const ec = state.effectiveness[i]! * state.capacityWK[i]!;
+    add(k, k, ec);
+    add(k, x, -ec);
+    add(x, x, r * ec);
+    add(x, k, -r * ec);
+  });
+  const solution = new LuDecomposition(a)
+    .solve(Matrix.columnVector(Array.from(model.heatPerGpuW)))
+    .to1DArray();
+  solution.forEach((y, i) => expect(state.perGpuW[i]).toBeCloseTo(y, 9));
+});
+
+test('heat into a pipe equals heat out of it', () => {
+  const { model, state } = solved(exampleRecord('four-fan-eight-pipes'), 0.9);
+  model.pipeNode.forEach((_, k) => {
+    const sum = pipeHeat(model, k, state.perCpuW).reduce((total, c) => total + c.watts, 0);
+    expect(sum).toBeCloseTo(0, 9);
+  });
+});

@@ -1,0 +1,141 @@
+import { water } from '../fluids/water';
+import { axialIntegral, axialPlaces, type AxialHeat } from './axialProfile';
+import { capillaryReach } from './capillaryLimit';
+import { layAlong } from './pipeLayout';
+import { pipeSection } from './pipeSection';
+
+const range = (contacts: AxialHeat[]) => {
+  const values = axialPlaces(contacts).map((x) => axialIntegral(contacts, x));
+  return Math.max(...values) - Math.min(...values);
+};
+
+const sintered = { permeabilityM2: 4e-11, poreM: 50e-6 };
+const carry = (diameterMm: number, pressedMm: number, lengthMm: number, tiltDeg = 0) => {
+  const section = pipeSection(diameterMm / 1000, pressedMm / 1000, undefined, 1, 1);
+  const reach = capillaryReach(
+    {
+      ...section,
+      wick: sintered,
+      tiltRad: (tiltDeg * Math.PI) / 180,
+      lengthM: lengthMm / 1000,
+      limitFactor: 1,
+    },
+    water(60),
+  );
+  const perWatt = range([
+    { fromM: 0, toM: 0.03, watts: 1 },
+    { fromM: (lengthMm - 60) / 1000, toM: lengthMm / 1000, watts: -1 },
+  ]);
+  return reach / perWatt;
+};
+
+describe('sanity band of sintered copper–water pipes, horizontal, one heated and one cooled end (common practice, no source)', () => {
+  test.each([
+    [6, 6, 35, 60],
+    [8, 8, 60, 90],
+    [8, 3, 45, 80],
+    [6, 2, 15, 30],
+  ])('%d mm pressed to %d mm: %d to %d W', (d, t, low, high) => {
+    for (const length of [150, 175]) {
+      expect(carry(d, t, length)).toBeGreaterThan(low * 0.9);
+      expect(carry(d, t, length)).toBeLessThan(high * 1.1);
+    }
+    const usual = carry(d, t, 160);
+    expect(usual).toBeGreaterThan(low);
+    expect(usual).toBeLessThan(high);
+  });
+});
+
+test('fins at both ends and heat in the middle: a quarter of the range of one finned end', () => {
+  const L = 0.3;
+  const point = 1e-6;
+  const one = range([
+    { fromM: 0, toM: point, watts: 1 },
+    { fromM: L - point, toM: L, watts: -1 },
+  ]);
+  const both = range([
+    { fromM: 0, toM: point, watts: -0.5 },
+    { fromM: L / 2 - point, toM: L / 2 + point, watts: 1 },
+    { fromM: L - point, toM: L, watts: -0.5 },
+  ]);
+  expect(both / one).toBeCloseTo(0.25, 3);
+});
+
+test('the textbook effective length: half of both ends and all between (Reay, Kew & McGlen)', () => {
+  const r = range([
+    { fromM: 0, toM: 0.04, watts: 2 },
+    { fromM: 0.1, toM: 0.16, watts: -2 },
+  ]);
+  expect(r).toBeCloseTo(2 * (0.02 + 0.06 + 0.03), 12);
+});
+
+test('tilt against the flow costs, and a steep long pipe stops pumping', () => {
+  expect(carry(8, 3, 200, 10)).toBeLessThan(carry(8, 3, 200, 0));
+  expect(carry(8, 3, 900, 90)).toBe(0);
+});
+
+test('pressing keeps the perimeter: 8 mm to 3 mm is 10.9 mm wide', () => {
+  const s = pipeSection(0.008, 0.003, undefined, 1, 1);
+  expect(s.outerWidthM * 1000).toBeCloseTo(3 + (Math.PI * 5) / 2, 9);
+  expect(pipeSection(0.008, 0.008, undefined, 1, 1).outerWidthM).toBeCloseTo(0.008, 12);
+});
+
+test('a vapor gap stays open in every pipe, however thick the rules make wall and wick', () => {
+  for (let t = 0.3; t <= 8; t += 0.1) {
+    const s = pipeSection(0.008, t / 1000, undefined, 1.6, 1.5);
+    expect(s.vaporGapM).toBeGreaterThan(0);
+    expect(s.wickThicknessM).toBeGreaterThan(0);
+  }
+});
+
+describe('layout along a pipe', () => {
+  test('recorded positions are kept, the rest shares the room evenly', () => {
+    const laid = layAlong(
+      [
+        { fromM: 0, toM: 0.07, naturalM: 0.07 },
+        { naturalM: 0.02 },
+        { naturalM: 0.03 },
+        { fromM: 0.23, toM: 0.3, naturalM: 0.07 },
+      ],
+      0.3,
+    );
+    expect(laid[0]).toEqual({ fromM: 0, toM: 0.07 });
+    expect(laid[3]).toEqual({ fromM: 0.23, toM: 0.3 });
+    const gaps = [laid[1]!.fromM - 0.07, laid[2]!.fromM - laid[1]!.toM, 0.23 - laid[2]!.toM];
+    for (const g of gaps) expect(g).toBeCloseTo(0.11 / 3, 12);
+  });
+
+  test('without positions the outer parts lie at the ends', () => {
+    const laid = layAlong([{ naturalM: 0.05 }, { naturalM: 0.02 }, { naturalM: 0.05 }], 0.3);
+    expect(laid[0]!.fromM).toBe(0);
+    expect(laid[2]!.toM).toBeCloseTo(0.3, 12);
+  });
+
+  test('too many parts for the length shrink alike and stay in order', () => {
+    const laid = layAlong([{ naturalM: 0.2 }, { naturalM: 0.2 }], 0.1);
+    expect(laid).toEqual([
+      { fromM: 0, toM: 0.05 },
+      { fromM: 0.05, toM: 0.1 },
+    ]);
+  });
+
+  test('mirrored, it is the mirror image', () => {
+    const parts = [
+      { naturalM: 0.06 },
+      { naturalM: 0.02 },
+      { naturalM: 0.03 },
+      { fromM: 0.2, toM: 0.25, naturalM: 0.06 },
+    ];
+    const mirror = [...parts]
+      .reverse()
+      .map((p) =>
+        'fromM' in p ? { naturalM: p.naturalM, fromM: 0.3 - p.toM!, toM: 0.3 - p.fromM! } : p,
+      );
+    const a = layAlong(parts, 0.3);
+    const b = layAlong(mirror, 0.3).reverse();
+    a.forEach((x, i) => {
+      expect(x.fromM).toBeCloseTo(0.3 - b[i]!.toM, 9);
+      expect(x.toM).toBeCloseTo(0.3 - b[i]!.fromM, 9);
+    });
+  });
+});

@@ -1,0 +1,328 @@
+/** A figure used where the record has none: median, 5–95 % range, unit and where it comes from. */
+export interface Default {
+  value: number;
+  low: number;
+  high: number;
+  unit: string;
+  about: string;
+  origin: string;
+}
+
+const MEMORY = 'common practice, from memory';
+
+function of(
+  value: number,
+  low: number,
+  high: number,
+  unit: string,
+  about: string,
+  origin = MEMORY,
+): Default {
+  return { value, low, high, unit, about, origin };
+}
+
+/**
+ * Every default and in-situ factor of the core, in one place. Keys are paths without part ids; a figure that is derived
+ * from others (such as a wick that follows the pressed thickness) is a factor on that rule.
+ */
+export const DEFAULTS = {
+  'room.temperatureC': of(23, 20, 26, '°C', 'room temperature'),
+  'room.altitudeM': of(150, 0, 600, 'm', 'altitude'),
+  'room.lidClosedDeckVentShare': of(
+    0.3,
+    0.1,
+    0.6,
+    '',
+    'open share left of deck vents under a closed lid',
+  ),
+  'room.lidClosedDeckShare': of(0.5, 0.3, 0.8, '', 'heat the deck still loses under a closed lid'),
+  'room.softGapShare': of(0.2, 0.05, 0.5, '', 'gap under the base left on soft ground'),
+  'room.deskBaseShare': of(0.3, 0.15, 0.6, '', 'heat the base still loses on a desk'),
+  'room.softBaseShare': of(0.1, 0.03, 0.25, '', 'heat the base still loses on soft ground'),
+
+  'shell.widthMm': of(355, 310, 400, 'mm', 'shell width'),
+  'shell.depthMm': of(245, 215, 280, 'mm', 'shell depth'),
+  'shell.footHeightMm': of(2.5, 1.5, 5, 'mm', 'height of the feet'),
+  'shell.skinLimitC': of(
+    48,
+    45,
+    52,
+    '°C',
+    'greatest skin temperature',
+    'IEC 62368-1 touch limits, from memory',
+  ),
+  'shell.exhaustLimitC': of(80, 70, 90, '°C', 'greatest temperature of the air that leaves'),
+  'shell.emissivity.painted': of(
+    0.9,
+    0.85,
+    0.95,
+    '',
+    'emissivity, painted',
+    'Incropera et al., table A.11, from memory',
+  ),
+  'shell.emissivity.coated': of(
+    0.75,
+    0.5,
+    0.9,
+    '',
+    'emissivity, coated',
+    'Incropera et al., table A.11, from memory',
+  ),
+  'shell.emissivity.bare': of(
+    0.12,
+    0.05,
+    0.3,
+    '',
+    'emissivity, bare metal',
+    'Incropera et al., table A.11, from memory',
+  ),
+  'shell.conductivity.aluminium': of(150, 120, 190, 'W/mK', 'shell conductivity, aluminium'),
+  'shell.conductivity.magnesium': of(70, 50, 95, 'W/mK', 'shell conductivity, magnesium'),
+  'shell.conductivity.plastic': of(0.3, 0.2, 0.6, 'W/mK', 'shell conductivity, plastic'),
+  'shell.conductivity.mixed': of(30, 5, 90, 'W/mK', 'shell conductivity, mixed'),
+  'shell.sheetMm.aluminium': of(1, 0.7, 1.4, 'mm', 'shell wall, aluminium'),
+  'shell.sheetMm.magnesium': of(1, 0.7, 1.4, 'mm', 'shell wall, magnesium'),
+  'shell.sheetMm.plastic': of(1.6, 1.2, 2.2, 'mm', 'shell wall, plastic'),
+  'shell.sheetMm.mixed': of(1.2, 0.8, 1.8, 'mm', 'shell wall, mixed'),
+  'shell.evenness.aluminium': of(
+    0.75,
+    0.55,
+    0.95,
+    '',
+    'share of the shell that is warm, aluminium',
+  ),
+  'shell.evenness.magnesium': of(
+    0.65,
+    0.45,
+    0.85,
+    '',
+    'share of the shell that is warm, magnesium',
+  ),
+  'shell.evenness.plastic': of(0.4, 0.25, 0.6, '', 'share of the shell that is warm, plastic'),
+  'shell.evenness.mixed': of(0.5, 0.3, 0.75, '', 'share of the shell that is warm, mixed'),
+  'shell.spotCoefficientWm2K': of(8, 5, 12, 'W/m²K', 'outside coefficient over a warm spot'),
+  'shell.plateGapMm': of(1.5, 0.7, 3, 'mm', 'air gap between plates or stacks and the shell'),
+  'shell.insideAirWK': of(
+    0.6,
+    0.25,
+    1.4,
+    'W/K',
+    'shell and board to the air drawn past them, at 3 L/s; follows flow to the power 0.8',
+  ),
+  'shell.boardWK': of(0.08, 0.03, 0.2, 'W/K', 'each die through the board to the shell'),
+
+  'power.restW': of(20, 10, 35, 'W', 'rest of the machine'),
+  'power.restAirShare': of(
+    0.5,
+    0.2,
+    0.8,
+    '',
+    'share of the rest that heats the intake air, fans on',
+  ),
+  'power.fanW': of(2, 1, 3, 'W', 'power of one fan at full speed'),
+
+  'dies.maxJunctionC.cpu': of(97, 90, 105, '°C', 'junction limit, CPU'),
+  'dies.maxJunctionC.gpu': of(87, 83, 95, '°C', 'junction limit, GPU'),
+  'dies.shareOutside': of(
+    0.12,
+    0.05,
+    0.2,
+    '',
+    'regulators and memory: share of the watts outside the die',
+  ),
+  'dies.hotSpotFactor': of(1.8, 1.3, 2.4, '', 'hot spot, on die and interface resistance'),
+  'dies.thicknessMm': of(0.78, 0.5, 0.8, 'mm', 'die thickness'),
+  'dies.siliconWmK': of(
+    110,
+    95,
+    130,
+    'W/mK',
+    'silicon near 80 °C',
+    'Incropera et al., table A.2, from memory',
+  ),
+  'dies.interface.conductivityWmK.paste': of(5, 2, 9, 'W/mK', 'interface conductivity, paste'),
+  'dies.interface.conductivityWmK.phase-change': of(
+    6,
+    3,
+    8.5,
+    'W/mK',
+    'interface conductivity, phase-change',
+  ),
+  'dies.interface.conductivityWmK.graphite': of(
+    18,
+    8,
+    35,
+    'W/mK',
+    'interface conductivity, graphite',
+  ),
+  'dies.interface.conductivityWmK.liquid-metal': of(
+    35,
+    18,
+    73,
+    'W/mK',
+    'interface conductivity, liquid metal',
+  ),
+  'dies.interface.conductivityWmK.pad': of(4, 1.5, 9, 'W/mK', 'interface conductivity, pad'),
+  'dies.interface.bondLineUm.paste': of(45, 20, 90, 'µm', 'bond line, paste'),
+  'dies.interface.bondLineUm.phase-change': of(30, 15, 60, 'µm', 'bond line, phase-change'),
+  'dies.interface.bondLineUm.graphite': of(150, 80, 250, 'µm', 'bond line, graphite'),
+  'dies.interface.bondLineUm.liquid-metal': of(40, 20, 80, 'µm', 'bond line, liquid metal'),
+  'dies.interface.bondLineUm.pad': of(500, 250, 1000, 'µm', 'bond line, pad'),
+  'dies.interface.contactM2KW': of(
+    3e-6,
+    1e-6,
+    8e-6,
+    'm²K/W',
+    'contact of the interface, both faces',
+  ),
+  'dies.interface.ageYears': of(1, 0.2, 4, 'years', 'years since the interface was renewed'),
+  'dies.interface.ageingPerYear.paste': of(
+    0.12,
+    0.03,
+    0.3,
+    '1/year',
+    'growth of resistance, paste',
+  ),
+  'dies.interface.ageingPerYear.phase-change': of(
+    0.03,
+    0.01,
+    0.08,
+    '1/year',
+    'growth of resistance, phase-change',
+  ),
+  'dies.interface.ageingPerYear.graphite': of(
+    0.02,
+    0.005,
+    0.05,
+    '1/year',
+    'growth of resistance, graphite',
+  ),
+  'dies.interface.ageingPerYear.liquid-metal': of(
+    0.04,
+    0.01,
+    0.15,
+    '1/year',
+    'growth of resistance, liquid metal',
+  ),
+  'dies.interface.ageingPerYear.pad': of(0.05, 0.02, 0.12, '1/year', 'growth of resistance, pad'),
+
+  'plates.thicknessMm': of(1.5, 0.8, 2.5, 'mm', 'plate thickness'),
+  'plates.chamberThicknessMm': of(2, 1, 3.5, 'mm', 'vapor chamber thickness'),
+  'plates.marginMm': of(13, 6, 20, 'mm', 'plate beyond the die on each side'),
+  'plates.conductivity.copper-plate': of(
+    385,
+    340,
+    398,
+    'W/mK',
+    'copper',
+    'Incropera et al., table A.1, from memory',
+  ),
+  'plates.conductivity.aluminium-plate': of(
+    190,
+    150,
+    225,
+    'W/mK',
+    'aluminium alloy',
+    'Incropera et al., table A.1, from memory',
+  ),
+  'plates.chamberFluxWcm2': of(
+    120,
+    60,
+    250,
+    'W/cm²',
+    'heat flux at which a chamber’s wick boils dry',
+  ),
+
+  'heatPipes.pressedShare': of(0.42, 0.25, 0.7, '', 'pressed thickness over diameter'),
+  'heatPipes.lengthFactor': of(
+    1.15,
+    1,
+    1.5,
+    '',
+    'pipe length over the length of the parts it touches',
+  ),
+  'heatPipes.wallFactor': of(
+    1,
+    0.6,
+    1.6,
+    '',
+    'wall thickness over its rule, 10 % of the thickness within 0.15–0.3 mm',
+  ),
+  'heatPipes.wickFactor': of(
+    1,
+    0.65,
+    1.5,
+    '',
+    'wick thickness over its rule, 20 % of the thickness within 0.2–0.8 mm',
+  ),
+  'heatPipes.permeability.sintered': of(4e-11, 1.5e-11, 1e-10, 'm²', 'wick permeability, sintered'),
+  'heatPipes.permeability.grooved': of(6e-10, 2e-10, 1.5e-9, 'm²', 'wick permeability, grooved'),
+  'heatPipes.permeability.mesh': of(3e-11, 1e-11, 8e-11, 'm²', 'wick permeability, mesh'),
+  'heatPipes.poreUm.sintered': of(50, 35, 75, 'µm', 'effective pore radius, sintered'),
+  'heatPipes.poreUm.grooved': of(180, 100, 300, 'µm', 'effective pore radius, grooved'),
+  'heatPipes.poreUm.mesh': of(70, 45, 110, 'µm', 'effective pore radius, mesh'),
+  'heatPipes.wickWmK.sintered': of(40, 20, 60, 'W/mK', 'wet wick conductivity, sintered'),
+  'heatPipes.wickWmK.grooved': of(12, 5, 25, 'W/mK', 'wet wick conductivity, grooved'),
+  'heatPipes.wickWmK.mesh': of(2, 1, 4, 'W/mK', 'wet wick conductivity, mesh'),
+  'heatPipes.evaporatorMarginMm': of(4, 2, 8, 'mm', 'evaporator beyond the die on each side'),
+  'heatPipes.solderM2KW': of(6e-6, 2e-6, 2e-5, 'm²K/W', 'solder joint of a pipe on plate or fins'),
+  'heatPipes.limitFactor': of(1, 0.8, 1.2, '', 'model form of the pipe limits'),
+
+  'finStacks.finThicknessMm': of(0.15, 0.08, 0.25, 'mm', 'fin thickness'),
+  'finStacks.conductivity.copper': of(
+    385,
+    340,
+    398,
+    'W/mK',
+    'fin conductivity, copper',
+    'Incropera et al., table A.1, from memory',
+  ),
+  'finStacks.conductivity.aluminium': of(
+    200,
+    150,
+    230,
+    'W/mK',
+    'fin conductivity, aluminium',
+    'Incropera et al., table A.1, from memory',
+  ),
+  'finStacks.uaFactor': of(0.7, 0.5, 0.9, '', 'uneven flow and fin joints, on UA'),
+  'finStacks.nusseltFactor': of(1, 0.9, 1.1, '', 'model form of the Nusselt number'),
+  'finStacks.exhaustOpenShare': of(
+    0.6,
+    0.4,
+    0.8,
+    '',
+    'opening behind a stack for which no vent is recorded',
+  ),
+  'finStacks.soldered.platesM2KW': of(
+    1e-5,
+    3e-6,
+    3e-5,
+    'm²K/W',
+    'joint of a stack that sits on a plate or chamber',
+  ),
+
+  'fans.bladeHeightShare': of(0.13, 0.08, 0.2, '', 'blade height over impeller diameter'),
+  'fans.tipSpeedMs': of(15, 12, 19, 'm/s', 'tip speed at full duty'),
+  'fans.minDuty': of(0.35, 0.2, 0.5, '', 'least speed over greatest'),
+  'fans.psi': of(0.9, 0.7, 1.1, '', 'installed pressure coefficient'),
+  'fans.phi': of(0.1, 0.07, 0.14, '', 'flow coefficient'),
+  'fans.curveExponent': of(1.5, 1, 2.2, '', 'shape of the fan curve'),
+  'fans.leakage': of(0.05, 0.01, 0.15, '', 'air lost between fan and fins'),
+  'fans.recirculation': of(0.05, 0.005, 0.15, '', 'warm air drawn in again'),
+  'fans.intakeOpenShare': of(
+    0.5,
+    0.3,
+    0.7,
+    '',
+    'open share of the intake over a fan for which no vent is recorded',
+  ),
+
+  'vents.openShare': of(0.5, 0.3, 0.7, '', 'open share of a vent'),
+  'vents.meshOpenShare': of(0.6, 0.45, 0.75, '', 'open share of a dust mesh'),
+  'vents.gapLoss': of(1.5, 1, 2.5, '', 'loss coefficient of the gap under the base'),
+
+  'noise.referenceDbA': of(45, 41.7, 48.3, 'dB(A)', 'one 65 × 9 mm fan at 17 m/s tip speed, 0.5 m'),
+} as const satisfies Record<string, Default>;
+
+export type DefaultKey = keyof typeof DEFAULTS;

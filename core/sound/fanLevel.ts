@@ -1,0 +1,45 @@
+import { tipSpeedMs } from '../airflow/fanCurve';
+
+const REFERENCE_TIP_MS = 17;
+const REFERENCE_DIAMETER_M = 0.065;
+const REFERENCE_HEIGHT_M = 0.009;
+export const REFERENCE_DISTANCE_M = 0.5;
+
+/**
+ * A-weighted level of one fan at 0.5 m: `L = L₀ + 50·log10(U/17) + 10·log10(D b / (65·9 mm²))`.
+ *
+ * @param impellerDiameterM impeller diameter
+ * @param bladeHeightM blade height
+ * @param rpm speed, > 0
+ * @param referenceDbA level L₀ of a 65 × 9 mm fan at 17 m/s tip speed
+ * Source: fan sound laws (50·log10 of speed); reference level common practice, no source.
+ */
+export function fanLevelDbA(
+  impellerDiameterM: number,
+  bladeHeightM: number,
+  rpm: number,
+  referenceDbA: number,
+): number {
+  const tip = tipSpeedMs(impellerDiameterM, rpm);
+  const size = (impellerDiameterM * bladeHeightM) / (REFERENCE_DIAMETER_M * REFERENCE_HEIGHT_M);
+  return referenceDbA + 50 * Math.log10(tip / REFERENCE_TIP_MS) + 10 * Math.log10(size);
+}
+
+/**
+ * Sum of incoherent levels: `10·log10 Σ 10^(Lᵢ/10)`.
+ * @example sumLevels([40, 40]) // 43.01
+ */
+export function sumLevels(levels: readonly number[]): number {
+  let sum = 0;
+  for (const l of levels) sum += 10 ** (l / 10);
+  return 10 * Math.log10(sum);
+}
+
+/**
+ * Change of level from 0.5 m to another distance over a reflecting plane: `−20·log10(r / 0.5)`.
+ * @param distanceM distance r, > 0
+ * @example distanceChange(1) // −6.02
+ */
+export function distanceChange(distanceM: number): number {
+  return -20 * Math.log10(distanceM / REFERENCE_DISTANCE_M);
+}

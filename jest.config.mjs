@@ -1,0 +1,19 @@
+export default {
+  testEnvironment: 'node',
+  roots: ['<rootDir>/core', '<rootDir>/server', '<rootDir>/web', '<rootDir>/cli', '<rootDir>/demo'],
+  testMatch: ['**/*.test.ts', '**/*.test.tsx'],
+  testPathIgnorePatterns: ['/node_modules/', '/dist/'],
+  transform: {
+    '^.+\\.tsx?$': [
+      '@swc/jest',
+      {
+        jsc: {
+          target: 'es2022',
+          parser: { syntax: 'typescript', tsx: true },
+          transform: { react: { runtime: 'automatic' } },
+        },
+        module: { type: 'commonjs' },
+      },
+    ],
+  },
+};
