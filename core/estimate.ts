@@ -90,6 +90,23 @@ export function estimate(record: CaseRecord, options: EstimateOptions = {}): Est
   };
 }
 
+/**
+ * Watts of both dies together at some caps, without outlines: what a list of machines shows.
+ *
+ * @param record a record that `parseRecord` found complete
+ * @param caps noise caps
+ * @returns watts per cap, in order
+ */
+export function sustainedTogether(record: CaseRecord, caps: readonly Cap[]): number[] {
+  const model = buildModel(resolveCase(record));
+  const { ratio } = configurationOf(record, model, undefined);
+  const memory = createMemory();
+  return caps.map((cap) => {
+    const { state } = stateForCap(model.data, cap);
+    return carryOnRay(model, state, ratio, null, memory).point.watts;
+  });
+}
+
 /** Limits and CPU:GPU ratio of a setting; 1:1 without one. */
 export function configurationOf(
   record: CaseRecord,

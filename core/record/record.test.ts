@@ -119,7 +119,7 @@ test.each<[string, (r: Loose) => void, string]>([
   ],
   [
     'die larger than plate',
-    (r) => (r.plates[0].widthMm = 10) && (r.plates[0].lengthMm = 10),
+    (r) => Object.assign(r.plates[0], { widthMm: 10, lengthMm: 10 }),
     'plates.0.widthMm: the plate is smaller than the dies under it',
   ],
   [

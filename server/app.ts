@@ -1,0 +1,74 @@
+import compression from 'compression';
+import express, { type Express } from 'express';
+import helmet from 'helmet';
+import { join } from 'node:path';
+import type { Logger } from 'pino';
+import type { Database } from './database/openDatabase';
+import { machineRoutes } from './machines/machineRoutes';
+import { createMachineStore } from './machines/machineStore';
+import { hostGuard } from './security/hostGuard';
+import { problemHandler, unknownRoute } from './security/problem';
+
+const MOST_BODY = '1mb';
+
+/**
+ * The HTTP application.
+ *
+ * @param db an open library
+ * @param webFolder folder with the built interface, or null to serve the API alone
+ * @param logger where unexpected errors go
+ */
+export function createApp(db: Database, webFolder: string | null, logger: Logger): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.set('etag', false);
+  app.use(hostGuard);
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          // charts and drag handles set style attributes
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          fontSrc: ["'self'", 'data:'],
+          workerSrc: ["'self'", 'blob:'],
+          objectSrc: ["'none'"],
+          frameAncestors: ["'none'"],
+          baseUri: ["'none'"],
+          formAction: ["'self'"],
+        },
+      },
+      strictTransportSecurity: false,
+    }),
+  );
+  app.use(compression());
+
+  const api = express.Router();
+  api.use((_req, res, next) => {
+    res.set('Cache-Control', 'no-store');
+    next();
+  });
+  api.use(express.json({ limit: MOST_BODY, strict: true }));
+  api.get('/health', (_req, res) => {
+    res.json({ ok: true });
+  });
+  api.use('/machines', machineRoutes(createMachineStore(db)));
+  api.use(unknownRoute);
+  app.use('/api', api);
+
+  if (webFolder) {
+    app.use(
+      '/assets',
+      express.static(join(webFolder, 'assets'), { immutable: true, maxAge: '1y' }),
+    );
+    app.use(express.static(webFolder, { index: false }));
+    app.get(/^\/(?!api(?:\/|$)|assets\/)/, (_req, res) => {
+      res.set('Cache-Control', 'no-cache').sendFile(join(webFolder, 'index.html'));
+    });
+  }
+  app.use(unknownRoute);
+  app.use(problemHandler(logger));
+  return app;
+}

@@ -1,0 +1,90 @@
+import {
+  DataTypes,
+  Model,
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type Sequelize,
+} from 'sequelize';
+
+/** A machine in the library: its newest record, and what the list shows of it. */
+export class MachineRow extends Model<
+  InferAttributes<MachineRow>,
+  InferCreationAttributes<MachineRow>
+> {
+  declare id: string;
+  declare revision: number;
+  declare record: string;
+  declare complete: boolean;
+  declare maker: string;
+  declare model: string;
+  declare variant: string;
+  declare searchText: string;
+  declare fans: number;
+  declare pipes: number;
+  declare stacks: number;
+  declare thicknessMm: number | null;
+  declare massKg: number | null;
+  declare togetherAt36W: number | null;
+  declare togetherFullW: number | null;
+  declare putAsideAt: Date | null;
+  declare createdAt: CreationOptional<Date>;
+  declare updatedAt: CreationOptional<Date>;
+}
+
+/** A record as it was at one revision. */
+export class RevisionRow extends Model<
+  InferAttributes<RevisionRow>,
+  InferCreationAttributes<RevisionRow>
+> {
+  declare id: CreationOptional<number>;
+  declare machineId: string;
+  declare revision: number;
+  declare record: string;
+  declare createdAt: CreationOptional<Date>;
+}
+
+/** The models of one open database; classes are made anew for each, so that several can be open at once. */
+export interface Models {
+  Machine: typeof MachineRow;
+  Revision: typeof RevisionRow;
+}
+
+export function defineModels(sequelize: Sequelize): Models {
+  class Machine extends MachineRow {}
+  Machine.init(
+    {
+      id: { type: DataTypes.STRING(36), primaryKey: true },
+      revision: { type: DataTypes.INTEGER, allowNull: false },
+      record: { type: DataTypes.TEXT, allowNull: false },
+      complete: { type: DataTypes.BOOLEAN, allowNull: false },
+      maker: { type: DataTypes.STRING, allowNull: false },
+      model: { type: DataTypes.STRING, allowNull: false },
+      variant: { type: DataTypes.STRING, allowNull: false },
+      searchText: { type: DataTypes.TEXT, allowNull: false },
+      fans: { type: DataTypes.INTEGER, allowNull: false },
+      pipes: { type: DataTypes.INTEGER, allowNull: false },
+      stacks: { type: DataTypes.INTEGER, allowNull: false },
+      thicknessMm: { type: DataTypes.FLOAT, allowNull: true },
+      massKg: { type: DataTypes.FLOAT, allowNull: true },
+      togetherAt36W: { type: DataTypes.FLOAT, allowNull: true },
+      togetherFullW: { type: DataTypes.FLOAT, allowNull: true },
+      putAsideAt: { type: DataTypes.DATE, allowNull: true },
+      createdAt: { type: DataTypes.DATE, allowNull: false },
+      updatedAt: { type: DataTypes.DATE, allowNull: false },
+    },
+    { sequelize, tableName: 'machines', modelName: 'Machine' },
+  );
+  class Revision extends RevisionRow {}
+  Revision.init(
+    {
+      id: { type: DataTypes.INTEGER, primaryKey: true, autoIncrement: true },
+      machineId: { type: DataTypes.STRING(36), allowNull: false },
+      revision: { type: DataTypes.INTEGER, allowNull: false },
+      record: { type: DataTypes.TEXT, allowNull: false },
+      createdAt: { type: DataTypes.DATE, allowNull: false },
+    },
+    { sequelize, tableName: 'revisions', modelName: 'Revision', updatedAt: false },
+  );
+  return { Machine, Revision };
+}

@@ -1,0 +1,61 @@
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { Sequelize, Transaction, type QueryInterface } from 'sequelize';
+import { SequelizeStorage, Umzug } from 'umzug';
+import * as machines from './migrations/0001-machines';
+import { defineModels, type Models } from './models';
+
+/** Migrations, oldest first. They only go forward; an entry is never changed once it has shipped. */
+const MIGRATIONS: { name: string; up: (query: QueryInterface) => Promise<void> }[] = [
+  { name: '0001-machines', up: machines.up },
+];
+
+export interface Database {
+  sequelize: Sequelize;
+  models: Models;
+  /** Runs a write as one transaction; writes queue up, since SQLite has one writer. */
+  write<T>(work: (transaction: Transaction) => Promise<T>): Promise<T>;
+  close(): Promise<void>;
+}
+
+/**
+ * Opens the library in a folder, creating and migrating it where needed.
+ *
+ * @param folder data directory
+ * @throws where the folder cannot be written or a migration fails; nothing is half migrated
+ */
+export async function openDatabase(folder: string): Promise<Database> {
+  mkdirSync(folder, { recursive: true });
+  const sequelize = new Sequelize({
+    dialect: 'sqlite',
+    storage: join(folder, 'zugluft.sqlite'),
+    logging: false,
+    transactionType: Transaction.TYPES.IMMEDIATE,
+  });
+  await sequelize.query('PRAGMA journal_mode = WAL');
+  await sequelize.query('PRAGMA synchronous = FULL');
+  const umzug = new Umzug({
+    migrations: MIGRATIONS.map(({ name, up }) => ({
+      name,
+      up: ({ context }: { context: QueryInterface }) => up(context),
+    })),
+    context: sequelize.getQueryInterface(),
+    storage: new SequelizeStorage({ sequelize, modelName: 'migrations' }),
+    logger: undefined,
+  });
+  await umzug.up();
+  let tail: Promise<unknown> = Promise.resolve();
+  return {
+    sequelize,
+    models: defineModels(sequelize),
+    write(work) {
+      const result = tail.then(() => sequelize.transaction(work));
+      tail = result.catch(() => undefined);
+      return result;
+    },
+    async close() {
+      await tail;
+      await sequelize.close();
+    },
+  };
+}

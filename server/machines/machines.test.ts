@@ -1,0 +1,159 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import pino from 'pino';
+import request from 'supertest';
+import { createApp } from '../app';
+import { openDatabase, type Database } from '../database/openDatabase';
+import { temporaryFolder } from '../test-support/temporaryFolder';
+
+let db: Database;
+let app: ReturnType<typeof createApp>;
+const record = () =>
+  JSON.parse(readFileSync(join(__dirname, '../../examples/one-die.json'), 'utf8'));
+const call = () => ({
+  get: (url: string) => request(app).get(url).set('Host', '127.0.0.1:4180'),
+  post: (url: string) => request(app).post(url).set('Host', '127.0.0.1:4180'),
+  put: (url: string) => request(app).put(url).set('Host', '127.0.0.1:4180'),
+});
+const create = async (r: unknown = record()) =>
+  (await call().post('/api/machines').send({ record: r }).expect(201)).body;
+
+beforeEach(async () => {
+  db = await openDatabase(temporaryFolder());
+  app = createApp(db, null, pino({ level: 'silent' }));
+});
+afterEach(() => db.close());
+
+test('create, read, update, each write a revision', async () => {
+  const made = await create();
+  expect(made).toMatchObject({ revision: 1, complete: true, putAsideAt: null });
+  const changed = { ...made.record, extra: 'kept' };
+  const put = await call()
+    .put(`/api/machines/${made.id}`)
+    .set('If-Match', '"1"')
+    .send({ record: changed })
+    .expect(200);
+  expect(put.headers['etag']).toBe('"2"');
+  const read = await call().get(`/api/machines/${made.id}`).expect(200);
+  expect(read.body.record).toEqual(changed);
+  const revisions = await db.models.Revision.findAll({ where: { machineId: made.id } });
+  expect(revisions.map((r) => r.revision)).toEqual([1, 2]);
+});
+
+test('a stale revision is refused with the newer version, and nothing is overwritten', async () => {
+  const made = await create();
+  const url = `/api/machines/${made.id}`;
+  await call().put(url).set('If-Match', '"1"').send({ record: made.record }).expect(200);
+  const stale = await call()
+    .put(url)
+    .set('If-Match', '"1"')
+    .send({ record: { ...made.record, lost: 1 } });
+  expect(stale.status).toBe(412);
+  expect(stale.body.current).toMatchObject({ id: made.id, revision: 2 });
+  expect((await call().get(url)).body.record).not.toHaveProperty('lost');
+  await call().put(url).send({ record: made.record }).expect(428);
+});
+
+test('two writers at once: one wins, the other is told', async () => {
+  const made = await create();
+  const write = (n: number) =>
+    call()
+      .put(`/api/machines/${made.id}`)
+      .set('If-Match', '"1"')
+      .send({ record: { ...made.record, n } });
+  const statuses = (await Promise.all([write(1), write(2), write(3)])).map((r) => r.status).sort();
+  expect(statuses).toEqual([200, 412, 412]);
+});
+
+test('a record with gaps is kept, an impossible one refused with its path', async () => {
+  const gap = record();
+  delete gap.finStacks[0].depthMm;
+  expect(await create(gap)).toMatchObject({ complete: false });
+  const impossible = record();
+  impossible.finStacks[0].depthMm = -4;
+  const refused = await call().post('/api/machines').send({ record: impossible });
+  expect(refused.status).toBe(422);
+  expect(refused.headers['content-type']).toMatch('application/problem+json');
+  expect(refused.body.errors).toEqual([
+    { path: 'record.finStacks.0.depthMm', message: 'must be more than 0 mm' },
+  ]);
+});
+
+test('put aside and bring back', async () => {
+  const made = await create();
+  await call().post(`/api/machines/${made.id}/put-aside`).expect(200);
+  expect((await call().get('/api/machines')).body.total).toBe(0);
+  expect((await call().get('/api/machines?putAside=1')).body.total).toBe(1);
+  await call().post(`/api/machines/${made.id}/bring-back`).expect(200);
+  expect((await call().get('/api/machines')).body.total).toBe(1);
+});
+
+test('the list searches, sorts and pages', async () => {
+  for (const [maker, variant, massKg] of [
+    ['Velmara', 'A', 1.4],
+    ['Oslund', '100% b_c', 3],
+    ['Oslund', 'C', 2],
+  ] as const) {
+    const r = record();
+    Object.assign(r.identity, { maker, variant });
+    r.shell.massKg = massKg;
+    await create(r);
+  }
+  const list = async (query: string) =>
+    (await call().get(`/api/machines?${query}`).expect(200)).body.items.map(
+      (i: { maker: string; variant: string }) => `${i.maker} ${i.variant}`,
+    );
+  expect(await list('')).toEqual(['Oslund 100% b_c', 'Oslund C', 'Velmara A']);
+  expect(await list('sort=-massKg')).toEqual(['Oslund 100% b_c', 'Oslund C', 'Velmara A']);
+  expect(await list('sort=massKg&pageSize=1&page=2')).toEqual(['Oslund C']);
+  expect(await list('q=oslund%20c')).toEqual(['Oslund 100% b_c', 'Oslund C']);
+  expect(await list('q=0%25')).toEqual(['Oslund 100% b_c']);
+  expect(await list('q=%25')).toEqual(['Oslund 100% b_c']);
+  expect((await call().get('/api/machines')).body.items[0].togetherAt36W).toBeGreaterThan(5);
+});
+
+test.each([
+  'page=0',
+  'page=x',
+  'pageSize=201',
+  'sort=record',
+  'putAside=2',
+  `q=${'x'.repeat(201)}`,
+  'colour=1',
+])('list refuses ?%s', async (query) => {
+  const { status, body } = await call().get(`/api/machines?${query}`);
+  expect(status).toBe(400);
+  expect(body.errors.length).toBeGreaterThan(0);
+});
+
+test('bad bodies are answered in JSON without a stack', async () => {
+  const post = (text: string) =>
+    call().post('/api/machines').set('Content-Type', 'application/json').send(text);
+  expect((await post('{"record":')).status).toBe(400);
+  expect((await post(`{"record":"${'x'.repeat(1_100_000)}"}`)).status).toBe(413);
+  expect((await post('{"record":{},"more":1}')).status).toBe(400);
+  const none = await post('{"record":7}');
+  expect(none.status).toBe(422);
+  expect(JSON.stringify(none.body)).not.toMatch(/\.ts|node_modules/);
+  expect((await call().get('/api/machines/not-an-id')).status).toBe(400);
+  expect((await call().get('/api/machines/00000000-0000-4000-8000-000000000000')).status).toBe(404);
+  expect((await call().get('/api/nothing')).body.title).toBe('Not found');
+});
+
+describe('only this machine’s own pages', () => {
+  test.each([
+    ['foreign host', { Host: 'evil.example' }],
+    ['foreign host with a port', { Host: 'evil.example:4180' }],
+    ['foreign origin', { Host: '127.0.0.1:4180', Origin: 'http://evil.example' }],
+    ['another port’s origin', { Host: '127.0.0.1:4180', Origin: 'http://127.0.0.1:9999' }],
+    ['no origin', { Host: '127.0.0.1:4180', Origin: 'null' }],
+  ])('%s is refused', async (_, headers) => {
+    const { status, body } = await request(app).get('/api/machines').set(headers);
+    expect(status).toBe(403);
+    expect(body.title).toMatch(/Foreign/);
+  });
+
+  test('its own origin is served', async () => {
+    await call().get('/api/health').set('Origin', 'http://127.0.0.1:4180').expect(200);
+  });
+});

@@ -1,0 +1,13 @@
+import { join } from 'node:path';
+import { startServer } from './start';
+
+const root = process.cwd();
+const { address, stop } = await startServer({
+  dataFolder: process.env['ZUGLUFT_DATA'] ?? join(root, 'data'),
+  webFolder: join(root, 'web/dist'),
+  port: Number(process.env['ZUGLUFT_PORT'] ?? 4180),
+});
+process.stdout.write(`Zugluft runs at ${address}\n`);
+for (const signal of ['SIGINT', 'SIGTERM'] as const) {
+  process.on(signal, () => void stop().then(() => process.exit(0)));
+}
