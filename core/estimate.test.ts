@@ -193,7 +193,7 @@ test('law: separate loops without shared shell, intake or recirculation are inde
   const overrides = new Map<string, number>([
     ['fans.recirculation', 0],
     ['shell.boardWK', 1e-12],
-    ['shell.insideAirWK', 0],
+    ['shell.insideAirWm2K', 0],
     ['shell.plateGapMm', 1e9],
     ['dies.shareOutside', 0],
   ]);

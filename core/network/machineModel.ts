@@ -41,6 +41,7 @@ export interface MachineModel {
   pipePlaces: number[][];
   stackNode: number[];
   skinNode: number[];
+  skinAreaM2: number[];
   shellNode: number;
   intakeNode: number;
   /** Heat into each node per reported watt, by role. */
@@ -152,11 +153,13 @@ export function buildModel(data: CaseData): MachineModel {
   });
 
   // skin over each plate
+  const skinAreaM2 = data.plates.map((p) =>
+    p.kind === 'none'
+      ? p.dies.reduce((sum, d) => sum + data.dies[d]!.widthM * data.dies[d]!.lengthM, 0)
+      : p.widthM * p.lengthM,
+  );
   const skinNode = data.plates.map((p, i) => {
-    const area =
-      p.kind === 'none'
-        ? p.dies.reduce((sum, d) => sum + data.dies[d]!.widthM * data.dies[d]!.lengthM, 0)
-        : p.widthM * p.lengthM;
+    const area = skinAreaM2[i]!;
     const skin = node(`skin over ${p.id}`);
     const z = zones[i]!;
     for (const zone of z) link(zone, skin, (AIR_WMK * area) / data.shell.plateGapM / z.length);
@@ -241,6 +244,7 @@ export function buildModel(data: CaseData): MachineModel {
     pipePlaces: pipeContacts.map((c) => axialPlaces(c)),
     stackNode,
     skinNode,
+    skinAreaM2,
     shellNode,
     intakeNode,
     heatPerCpuW: heat.cpu,

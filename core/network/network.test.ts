@@ -53,7 +53,7 @@ test('law: heat of dies, regulators, rest and fans = enthalpy of the air + shell
         const heat =
           cpu * model.drawPerCpuW +
           gpu * model.drawPerGpuW +
-          model.data.power.restW +
+          model.data.power.restW * (1 - model.data.power.restLidShare) +
           state.fanPowerW;
         expect(Math.abs(heatOut(model, state, cpu, gpu) / heat - 1)).toBeLessThan(1e-9);
       },
@@ -134,11 +134,15 @@ test('the network solves as through ml-matrix’s LU (reference package)', () =>
   const { shellNode: s, intakeNode: x } = model;
   add(s, s, state.shellWK);
   const drawn = state.flows.fanM3s.reduce((sum, q) => sum + q, 0);
-  const inside = model.data.shell.insideAirWK * (drawn / 3e-3) ** 0.8;
-  add(s, s, inside);
-  add(s, x, -inside);
-  add(x, x, inside);
-  add(x, s, -inside);
+  const inside = model.data.shell.insideAirWm2K * (drawn / 3e-3) ** 0.8;
+  const swept: [number, number][] = [[s, model.data.shell.widthM * model.data.shell.depthM]];
+  model.skinNode.forEach((k, i) => swept.push([k, model.skinAreaM2[i]!]));
+  for (const [node, area] of swept) {
+    add(node, node, inside * area);
+    add(node, x, -inside * area);
+    add(x, x, inside * area);
+    add(x, node, -inside * area);
+  }
   const r = model.data.air.recirculation;
   add(x, x, (1 - r) * state.totalCapacityWK);
   model.stackNode.forEach((k, i) => {

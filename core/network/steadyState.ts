@@ -32,6 +32,7 @@ export interface LinearState {
 }
 
 const INSIDE_AIR_AT_M3S = 3e-3;
+const INSIDE_AIR_EXPONENT = 0.8;
 
 /** Where properties start before anything is solved. */
 export function firstConditions(model: MachineModel): Conditions {
@@ -92,11 +93,17 @@ export function solveLinear(
   for (const q of flows.fanM3s) drawnM3s += q;
   const totalCapacityWK = drawnM3s * flows.intakeDensityKgM3 * intakeAir.heatCapacityJkgK;
   // the air drawn through the machine also cools shell and board on its way to the fans
-  const insideWK = data.shell.insideAirWK * Math.pow(drawnM3s / INSIDE_AIR_AT_M3S, 0.8);
-  a[shellNode * n + shellNode]! += insideWK;
-  a[shellNode * n + intakeNode]! -= insideWK;
-  a[intakeNode * n + intakeNode]! += insideWK;
-  a[intakeNode * n + shellNode]! -= insideWK;
+  const inside =
+    data.shell.insideAirWm2K * Math.pow(drawnM3s / INSIDE_AIR_AT_M3S, INSIDE_AIR_EXPONENT);
+  const sweep = (node: number, areaM2: number) => {
+    const g = inside * areaM2;
+    a[node * n + node]! += g;
+    a[node * n + intakeNode]! -= g;
+    a[intakeNode * n + intakeNode]! += g;
+    a[intakeNode * n + node]! -= g;
+  };
+  sweep(shellNode, data.shell.widthM * data.shell.depthM);
+  model.skinNode.forEach((node, i) => sweep(node, model.skinAreaM2[i]!));
   const r = data.air.recirculation;
   const capacityWK: number[] = [];
   const eff: number[] = [];
@@ -126,13 +133,14 @@ export function solveLinear(
     eff.push(e);
   });
   const fanPowerW = fanPower(model, rpms);
+  const restW = data.power.restW * (1 - data.power.restLidShare);
   if (totalCapacityWK > 0) {
     a[intakeNode * n + intakeNode]! += (1 - r) * totalCapacityWK;
-    base[intakeNode] = data.power.restAirShare * data.power.restW + fanPowerW;
-    base[shellNode] = (1 - data.power.restAirShare) * data.power.restW;
+    base[intakeNode] = data.power.restAirShare * restW + fanPowerW;
+    base[shellNode] = (1 - data.power.restAirShare) * restW;
   } else {
     a[intakeNode * n + intakeNode] = 1;
-    base[shellNode] = data.power.restW + fanPowerW;
+    base[shellNode] = restW + fanPowerW;
   }
   const pivot = new Int32Array(n);
   luFactor(a, n, pivot);

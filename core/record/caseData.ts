@@ -22,7 +22,7 @@ export interface CaseData {
     spotCoefficientWm2K: number;
     plateGapM: number;
     boardWK: number;
-    insideAirWK: number;
+    insideAirWm2K: number;
     skinLimitC: number;
     exhaustLimitC: number;
     gapAreaM2: number;
@@ -30,6 +30,8 @@ export interface CaseData {
   };
   power: {
     restW: number;
+    /** Share that leaves by the open lid and warms nothing else. */
+    restLidShare: number;
     restAirShare: number;
     fanW: number;
     adapterW: number | null;

@@ -46,6 +46,7 @@ export function resolveCase(record: CaseRecord, overrides?: ReadonlyMap<string, 
     shell: resolveShell(record, r),
     power: {
       restW: r.figure('power.restW', record.power?.restW, 'power.restW'),
+      restLidShare: record.room?.lid === 'closed' ? 0 : r.factor('power.restLidShare'),
       restAirShare: r.factor('power.restAirShare'),
       fanW: r.factor('power.fanW'),
       adapterW: record.power?.source === 'battery' ? null : (v(record.power?.adapterW) ?? null),
@@ -91,7 +92,7 @@ function resolveShell(record: CaseRecord, r: Resolver): CaseData['shell'] {
     spotCoefficientWm2K: r.factor('shell.spotCoefficientWm2K'),
     plateGapM: r.factor('shell.plateGapMm') * MM,
     boardWK: r.factor('shell.boardWK'),
-    insideAirWK: r.factor('shell.insideAirWK'),
+    insideAirWm2K: r.factor('shell.insideAirWm2K'),
     skinLimitC: r.figure('shell.skinLimitC', s.skinLimitC, 'shell.skinLimitC'),
     exhaustLimitC: r.figure('shell.exhaustLimitC', s.exhaustLimitC, 'shell.exhaustLimitC'),
     // a machine without feet still stands a hair above the desk

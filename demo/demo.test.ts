@@ -1,0 +1,52 @@
+import { estimate } from '@zugluft/core/estimate';
+import { parseRecord } from '@zugluft/core/record/parseRecord';
+import type { CaseRecord } from '@zugluft/core/record/recordSchema';
+import { openDatabase } from '@zugluft/server/database/openDatabase';
+import { temporaryFolder } from '@zugluft/server/test-support/temporaryFolder';
+import { DEMO_MACHINES } from './machines';
+import { seedDemo } from './seed';
+
+const named = (code: string, variant = ''): CaseRecord =>
+  DEMO_MACHINES.find(
+    (m) => m.identity?.modelCode === code && m.identity.variant?.includes(variant),
+  )!;
+const together = (record: CaseRecord, cap: number) =>
+  estimate(record, { caps: [cap] }).caps[0]!.together.watts;
+
+test('at least eight variants, each complete', () => {
+  expect(DEMO_MACHINES.length).toBeGreaterThanOrEqual(8);
+  for (const record of DEMO_MACHINES) {
+    expect({ of: record.identity?.variant, issues: parseRecord(record).issues }).toEqual({
+      of: record.identity?.variant,
+      issues: [],
+    });
+  }
+});
+
+test('each tells its story', () => {
+  const studio = named('BH16-S2', '90 W');
+  expect(together(named('BH16-S4'), 40)).toBeGreaterThan(together(studio, 40));
+  expect(together(named('TL15-Q'), 32)).toBeGreaterThan(1.2 * together(studio, 32));
+  expect(together(named('VQ14-A'), 36)).toBeLessThan(35);
+
+  const blocked = named('OD15-B');
+  const opened = structuredClone(blocked);
+  opened.vents!.forEach((v) => (v.blockedShare = 0));
+  expect(together(opened, 36)).toBeGreaterThan(1.02 * together(blocked, 36));
+
+  const old = named('TL14-E');
+  const renewed = structuredClone(old);
+  renewed.dies!.forEach((d) => (d.interface!.ageYears = 0));
+  expect(together(renewed, 40)).toBeGreaterThan(1.03 * together(old, 40));
+
+  const drops = estimate(named('BH16-S2', 'first firmware'), { caps: [45] }).caps[0]!;
+  expect(drops.configured.cpuAlone!.watts).toBeCloseTo(30, 6);
+});
+
+test('seeding fills an empty library once', async () => {
+  const db = await openDatabase(temporaryFolder());
+  expect(await seedDemo(db)).toBe(DEMO_MACHINES.length);
+  expect(await seedDemo(db)).toBe(0);
+  expect(await db.models.Machine.count()).toBe(DEMO_MACHINES.length);
+  await db.close();
+});
