@@ -2,6 +2,7 @@ import { carryOnRay, createMemory, type Carried, type CarryMemory } from './enve
 import { CPU_RAY, GPU_RAY, traceEnvelope, type EnvelopeCorner } from './envelope/envelope';
 import { stateForCap, type Cap, type FanState } from './envelope/fanStates';
 import type { Binding, Configuration } from './envelope/limits';
+import { pointReadout, type PointReadout } from './envelope/pointReadout';
 import { buildModel, type MachineModel } from './network/machineModel';
 import { figureValue } from './record/figure';
 import type { CaseRecord } from './record/recordSchema';
@@ -57,6 +58,8 @@ export interface EstimateOptions {
   /** Id of the setting whose limits and CPU:GPU ratio apply; the first one by default. */
   settingId?: string | undefined;
   overrides?: ReadonlyMap<string, number> | undefined;
+  /** False leaves the envelopes empty: the three readouts alone are several times faster. */
+  envelopes?: boolean | undefined;
 }
 
 /** A setting was asked for that the record does not have. */
@@ -75,10 +78,11 @@ export function estimate(record: CaseRecord, options: EstimateOptions = {}): Est
   const { config, ratio } = configurationOf(record, model, options.settingId);
   const caps = options.caps ?? DEFAULT_CAPS;
   const memory = createMemory();
+  const outlines = options.envelopes ?? true;
   const byCap = caps.map((cap) => {
     const { state, note } = stateForCap(data, cap);
-    const carried = readouts(model, state, null, ratio, memory);
-    const configured = readouts(model, state, config, ratio, memory);
+    const carried = readouts(model, state, null, ratio, memory, outlines);
+    const configured = readouts(model, state, config, ratio, memory, outlines);
     return { cap, levelDbA: state.levelDbA, note, ...carried, configured };
   });
   return {
@@ -105,6 +109,18 @@ export function sustainedTogether(record: CaseRecord, caps: readonly Cap[]): num
     const { state } = stateForCap(model.data, cap);
     return carryOnRay(model, state, ratio, null, memory).point.watts;
   });
+}
+
+/**
+ * Temperatures, pipe loads, flows and speeds at one pair of watts under a cap.
+ *
+ * @param record a record that `parseRecord` found complete
+ * @param cap the cap whose loudest fan state turns
+ * @param cpuW, gpuW reported watts, ≥ 0
+ */
+export function readPoint(record: CaseRecord, cap: Cap, cpuW: number, gpuW: number): PointReadout {
+  const model = buildModel(resolveCase(record));
+  return pointReadout(model, stateForCap(model.data, cap).state, cpuW, gpuW);
 }
 
 /** Limits and CPU:GPU ratio of a setting; 1:1 without one. */
@@ -146,6 +162,7 @@ function readouts(
   config: Configuration | null,
   ratio: { cpu: number; gpu: number },
   memory: CarryMemory,
+  outlines: boolean,
 ): Readouts {
   const on = (ray: { cpu: number; gpu: number }) => carryOnRay(model, state, ray, config, memory);
   const cpu = model.hasCpu ? on(CPU_RAY) : null;
@@ -159,10 +176,12 @@ function readouts(
       gpuWatts: together.point.gpuW,
       ...readout(model, together),
     },
-    envelope: traceEnvelope(model, chosenStates(state, [cpu, gpu, together]), config, memory, {
-      cpu,
-      gpu,
-    }),
+    envelope: outlines
+      ? traceEnvelope(model, chosenStates(state, [cpu, gpu, together]), config, memory, {
+          cpu,
+          gpu,
+        })
+      : [],
   };
 }
 

@@ -37,7 +37,7 @@ test('each tells its story', () => {
   const old = named('TL14-E');
   const renewed = structuredClone(old);
   renewed.dies!.forEach((d) => (d.interface!.ageYears = 0));
-  expect(together(renewed, 40)).toBeGreaterThan(1.03 * together(old, 40));
+  expect(together(renewed, 40)).toBeGreaterThan(1.02 * together(old, 40));
 
   const drops = estimate(named('BH16-S2', 'first firmware'), { caps: [45] }).caps[0]!;
   expect(drops.configured.cpuAlone!.watts).toBeCloseTo(30, 6);

@@ -177,13 +177,7 @@ export const DEFAULTS = {
     'contact of the interface, both faces',
   ),
   'dies.interface.ageYears': of(1, 0.2, 4, 'years', 'years since the interface was renewed'),
-  'dies.interface.ageingPerYear.paste': of(
-    0.12,
-    0.03,
-    0.3,
-    '1/year',
-    'growth of resistance, paste',
-  ),
+  'dies.interface.ageingPerYear.paste': of(0.2, 0.05, 0.5, '1/year', 'growth of resistance, paste'),
   'dies.interface.ageingPerYear.phase-change': of(
     0.03,
     0.01,

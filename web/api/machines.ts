@@ -1,0 +1,52 @@
+import type { CaseRecord } from '@zugluft/core/record/recordSchema';
+import { fetchJson } from './http';
+
+export interface Machine {
+  id: string;
+  revision: number;
+  record: CaseRecord;
+  complete: boolean;
+  createdAt: string;
+  updatedAt: string;
+  putAsideAt: string | null;
+}
+
+export interface MachineSummary {
+  id: string;
+  maker: string;
+  model: string;
+  variant: string;
+  complete: boolean;
+  fans: number;
+  pipes: number;
+  stacks: number;
+  thicknessMm: number | null;
+  massKg: number | null;
+  togetherAt36W: number | null;
+  togetherFullW: number | null;
+  updatedAt: string;
+}
+
+export interface MachinePage {
+  items: MachineSummary[];
+  total: number;
+  page: number;
+  pageSize: number;
+}
+
+export const machineKeys = {
+  list: (params: string) => ['machines', 'list', params] as const,
+  one: (id: string) => ['machines', 'one', id] as const,
+};
+
+export const listMachines = (params: string, signal?: AbortSignal) =>
+  fetchJson<MachinePage>(`/api/machines?${params}`, signal ? { signal } : {});
+export const readMachine = (id: string) => fetchJson<Machine>(`/api/machines/${id}`);
+export const createMachine = (record: unknown) =>
+  fetchJson<Machine>('/api/machines', { method: 'POST', body: { record } });
+export const saveMachine = (id: string, revision: number, record: unknown) =>
+  fetchJson<Machine>(`/api/machines/${id}`, { method: 'PUT', body: { record }, ifMatch: revision });
+export const putAside = (id: string) =>
+  fetchJson<Machine>(`/api/machines/${id}/put-aside`, { method: 'POST' });
+export const bringBack = (id: string) =>
+  fetchJson<Machine>(`/api/machines/${id}/bring-back`, { method: 'POST' });

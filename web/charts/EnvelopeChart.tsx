@@ -1,0 +1,226 @@
+import { LineChart, ScatterChart } from 'echarts/charts';
+import { GridComponent, MarkLineComponent } from 'echarts/components';
+import { init, use, type EChartsType } from 'echarts/core';
+import { CanvasRenderer } from 'echarts/renderers';
+import { useEffect, useRef } from 'react';
+import type { CapEstimate } from '@zugluft/core/estimate';
+import { DASH, lineStyle, stretches, type Point } from './envelopeLines';
+
+use([LineChart, ScatterChart, GridComponent, MarkLineComponent, CanvasRenderer]);
+
+export interface RuledLimits {
+  cpuW: number | null;
+  gpuW: number | null;
+  /** Two ends of the adapter's line, or null. */
+  adapter: [Point, Point] | null;
+}
+
+function themeColours(element: HTMLElement) {
+  const style = getComputedStyle(element);
+  const read = (name: string) => style.getPropertyValue(name).trim();
+  return {
+    ink: read('--color-base-content'),
+    rule: read('--color-base-300'),
+    ground: read('--color-base-100'),
+    air: read('--color-primary'),
+    heat: read('--color-secondary'),
+  };
+}
+
+/**
+ * The envelope: CPU watts across, GPU watts up, one line per cap like isobars on a weather map. The line's style names what
+ * binds; firmware limits and the adapter are thin dotted rules.
+ */
+export default function EnvelopeChart({
+  caps,
+  ruled,
+  marked,
+  large,
+  theme,
+  onPoint,
+}: {
+  caps: readonly CapEstimate[];
+  ruled: RuledLimits;
+  marked: Point | null;
+  large: boolean;
+  theme: string;
+  onPoint?: ((point: Point) => void) | undefined;
+}) {
+  const holder = useRef<HTMLDivElement>(null);
+  const chart = useRef<EChartsType | null>(null);
+  const pointed = useRef(onPoint);
+  useEffect(() => {
+    pointed.current = onPoint;
+  });
+
+  useEffect(() => {
+    const element = holder.current;
+    if (!element) return;
+    const made = init(element);
+    chart.current = made;
+    const resize = new ResizeObserver(() => made.resize());
+    resize.observe(element);
+    made.getZr().on('mousemove', (e) => {
+      const at = [e.offsetX, e.offsetY];
+      if (!made.containPixel('grid', at)) return;
+      const [cpu, gpu] = made.convertFromPixel('grid', at) as [number, number];
+      pointed.current?.({ cpu, gpu });
+    });
+    return () => {
+      resize.disconnect();
+      made.dispose();
+      chart.current = null;
+    };
+  }, []);
+
+  useEffect(() => {
+    const element = holder.current;
+    if (!element || !chart.current) return;
+    const c = themeColours(element);
+    const font = 'Hanken Grotesk Variable, sans-serif';
+    const mono = 'Spline Sans Mono Variable, monospace';
+    const most = Math.max(
+      20,
+      ...caps.flatMap((x) => x.envelope.flatMap((p) => [p.cpuWatts, p.gpuWatts])),
+    );
+    const max = Math.ceil((most * 1.04) / 20) * 20;
+    const axis = (name: string) => ({
+      type: 'value' as const,
+      min: 0,
+      max,
+      interval: large ? 20 : 40,
+      name: large ? name : '',
+      nameLocation: 'middle' as const,
+      nameGap: large ? 32 : 0,
+      nameTextStyle: { color: c.ink, fontFamily: font, fontSize: 13 },
+      axisLine: { show: false },
+      axisTick: { show: false },
+      axisLabel: { color: c.ink, fontFamily: mono, fontSize: large ? 12 : 11 },
+      splitLine: { lineStyle: { color: c.rule } },
+    });
+    const labelled = new Set<unknown>();
+    const lines = stretches(caps).map((s) => {
+      const rank = caps.findIndex((x) => x.cap === s.cap);
+      const first = !labelled.has(s.cap);
+      labelled.add(s.cap);
+      return {
+        type: 'line' as const,
+        symbol: 'none',
+        silent: true,
+        animation: false,
+        data: s.points.map((p) => [p.cpu, p.gpu]),
+        lineStyle: {
+          color: c.ink,
+          width: 1 + (0.9 * rank) / Math.max(1, caps.length - 1),
+          type: DASH[lineStyle(s.binding)].length ? DASH[lineStyle(s.binding)] : ('solid' as const),
+        },
+        ...(first
+          ? {
+              markLine: {
+                silent: true,
+                symbol: 'none',
+                animation: false,
+                lineStyle: { opacity: 0 },
+                label: {
+                  show: true,
+                  position: 'middle' as const,
+                  rotate: 0,
+                  distance: -7,
+                  formatter: String(s.cap),
+                  color: c.ink,
+                  backgroundColor: c.ground,
+                  padding: [1, 4] as [number, number],
+                  fontFamily: mono,
+                  fontSize: large ? 13 : 11,
+                },
+                data: [labelSpan(s.points, rank, caps.length)],
+              },
+            }
+          : {}),
+      };
+    });
+    const rule = (
+      a: Point,
+      b: Point,
+      name: string,
+      position: 'end' | 'insideEndTop' | 'insideStartTop',
+    ) => ({
+      name,
+      coords: [a, b],
+      position,
+    });
+    const rules = [
+      ruled.cpuW !== null &&
+        rule(
+          { cpu: ruled.cpuW, gpu: 0 },
+          { cpu: ruled.cpuW, gpu: max },
+          `firmware, CPU ${ruled.cpuW} W`,
+          'end',
+        ),
+      ruled.gpuW !== null &&
+        rule(
+          { cpu: 0, gpu: ruled.gpuW },
+          { cpu: max, gpu: ruled.gpuW },
+          `firmware, GPU ${ruled.gpuW} W`,
+          'insideEndTop',
+        ),
+      ruled.adapter && rule(ruled.adapter[0], ruled.adapter[1], 'adapter', 'insideStartTop'),
+    ].filter((x) => x !== false && x !== null);
+    const series = [
+      ...lines,
+      {
+        type: 'line' as const,
+        data: [] as number[][],
+        silent: true,
+        animation: false,
+        markLine: {
+          silent: true,
+          symbol: 'none',
+          animation: false,
+          lineStyle: { color: c.ink, type: [1, 3], width: 1 },
+          label: { show: large, color: c.ink, fontFamily: font, fontSize: 12 },
+          data: rules.map((r) => [
+            { coord: [r.coords[0]!.cpu, r.coords[0]!.gpu] },
+            {
+              coord: [r.coords[1]!.cpu, r.coords[1]!.gpu],
+              label: { formatter: r.name, position: r.position },
+            },
+          ]) as never,
+        },
+      },
+      {
+        type: 'scatter' as const,
+        silent: true,
+        animation: false,
+        symbol: 'circle',
+        symbolSize: large ? 12 : 8,
+        itemStyle: { color: c.ground, borderColor: c.air, borderWidth: 2.5 },
+        data: marked ? [[marked.cpu, marked.gpu]] : [],
+        z: 10,
+      },
+    ];
+    chart.current.setOption(
+      {
+        grid: large
+          ? { left: 58, right: 18, top: 28, bottom: 46 }
+          : { left: 34, right: 10, top: 10, bottom: 24 },
+        xAxis: axis('CPU, watts sustained'),
+        yAxis: axis('GPU, watts sustained'),
+        series,
+      },
+      { notMerge: true },
+    );
+  }, [caps, ruled, marked, large, theme]);
+
+  return <div ref={holder} className="w-full h-full" data-testid="envelope-chart" />;
+}
+
+/** A short span of a line on which its cap is written, staggered so that neighbours' labels do not touch. */
+function labelSpan(points: readonly Point[], rank: number, count: number) {
+  const a = points[0]!;
+  const b = points[points.length - 1]!;
+  const w = 0.25 + (0.5 * rank) / Math.max(1, count - 1);
+  const at = [a.cpu + w * (b.cpu - a.cpu), a.gpu + w * (b.gpu - a.gpu)];
+  const end = [at[0]! + 1e-3 * (b.cpu - a.cpu), at[1]! + 1e-3 * (b.gpu - a.gpu)];
+  return [{ coord: at }, { coord: end }] as never;
+}

@@ -1,0 +1,92 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { parseRecord } from '@zugluft/core/record/parseRecord';
+import type { RecordIssue } from '@zugluft/core/record/checkRecord';
+import { machineKeys, type Machine } from '../api/machines';
+import type { Draft } from './draft';
+import { readDraft } from './storedDraft';
+import { useAutosave, type SaveState } from './useAutosave';
+import { useEstimate, type LiveEstimate } from './useEstimate';
+import { useUndo } from './useUndo';
+
+/** Everything a step of a machine's file works with. */
+export interface MachineFileValue {
+  machine: Machine;
+  draft: Draft;
+  change: (update: (draft: Draft) => Draft, touched?: string | null) => void;
+  undo: () => void;
+  redo: () => void;
+  canUndo: boolean;
+  canRedo: boolean;
+  issues: RecordIssue[];
+  issueAt: Map<string, string>;
+  complete: boolean;
+  save: SaveState;
+  keepMine: () => void;
+  takeTheirs: () => void;
+  settingId: string | undefined;
+  chooseSetting: (id: string) => void;
+  live: LiveEstimate;
+  /** The answer shown is not that of what stands on the page. */
+  stale: boolean;
+}
+
+const Context = createContext<MachineFileValue | null>(null);
+
+export function useMachineFile(): MachineFileValue {
+  const value = useContext(Context);
+  if (!value) throw new Error('used outside a machine’s file');
+  return value;
+}
+
+/** Holds one machine's file: its draft with undo, its checks, its saving and its estimate. */
+export function MachineFile({ machine, children }: { machine: Machine; children: ReactNode }) {
+  const [kept] = useState(() => readDraft(machine.id));
+  const start = (kept?.record ?? machine.record) as Draft;
+  const { draft, change, undo, redo, canUndo, canRedo } = useUndo(start);
+  const parsed = useMemo(() => parseRecord(draft), [draft]);
+  const startConflict = kept !== null && kept.baseRevision < machine.revision;
+  const { state, overwrite, settled } = useAutosave(machine, draft, parsed.keepable, startConflict);
+  const settings = parsed.record?.settings ?? [];
+  const [chosen, chooseSetting] = useState<string | undefined>();
+  const settingId = settings.some((s) => s.id === chosen) ? chosen : settings[0]?.id;
+  const record = parsed.complete ? parsed.record : null;
+  const live = useEstimate(record, settingId);
+  const client = useQueryClient();
+  useEffect(() => {
+    if (state.kind !== 'saved') return;
+    void client.invalidateQueries({ queryKey: ['machines', 'list'] });
+    void client.invalidateQueries({ queryKey: machineKeys.one(machine.id), refetchType: 'none' });
+  }, [client, machine.id, state]);
+  // a page left in the middle of a change leaves it behind in this browser, so no question is asked on the way out
+  const issueAt = useMemo(() => {
+    const map = new Map<string, string>();
+    for (const i of parsed.issues) if (!map.has(i.path)) map.set(i.path, i.message);
+    return map;
+  }, [parsed]);
+  const value: MachineFileValue = {
+    machine,
+    draft,
+    change,
+    undo,
+    redo,
+    canUndo,
+    canRedo,
+    issues: parsed.issues,
+    issueAt,
+    complete: parsed.complete,
+    save: state,
+    keepMine: overwrite,
+    takeTheirs: () => {
+      if (state.kind !== 'conflict') return;
+      const { current } = state;
+      settled(current);
+      change(() => current.record as Draft);
+    },
+    settingId,
+    chooseSetting,
+    live,
+    stale: live.record !== record || !parsed.complete,
+  };
+  return <Context.Provider value={value}>{children}</Context.Provider>;
+}

@@ -1,0 +1,96 @@
+import { parseRecord } from '@zugluft/core/record/parseRecord';
+import {
+  addPart,
+  copyPart,
+  emptyRecord,
+  figureText,
+  getAt,
+  partsOf,
+  readTyped,
+  removePart,
+  renamePart,
+  setAt,
+  typeFigure,
+  type Draft,
+} from './draft';
+
+const filled = (): Draft => {
+  let d = emptyRecord();
+  for (const list of [
+    'dies',
+    'dies',
+    'plates',
+    'plates',
+    'fans',
+    'finStacks',
+    'heatPipes',
+    'vents',
+    'vents',
+  ] as const) {
+    d = addPart(d, list);
+  }
+  return d;
+};
+
+test.each([
+  ['24', 24],
+  [' 2,5 ', 2.5],
+  ['.5', 0.5],
+  ['−3', -3],
+  ['1e-3', 0.001],
+  ['', undefined],
+  ['abc', 'abc'],
+  ['12 mm', '12 mm'],
+  ['1,2,3', '1,2,3'],
+])('typed %p is read as %p', (text, value) => expect(readTyped(text)).toBe(value));
+
+test('a figure keeps its ± and origin when its value is typed anew, and leaves when emptied', () => {
+  const d = { a: { value: 3, plusMinus: 0.1, origin: 'measured' } };
+  expect(typeFigure(d, ['a'], '4')).toEqual({
+    a: { value: 4, plusMinus: 0.1, origin: 'measured' },
+  });
+  expect(typeFigure(d, ['a'], '4x')).toEqual({
+    a: { value: '4x', plusMinus: 0.1, origin: 'measured' },
+  });
+  expect(typeFigure(d, ['a'], '')).toEqual({});
+  expect(figureText(d.a)).toBe('3');
+  expect(figureText(undefined)).toBe('');
+});
+
+test('setting copies what it changes and nothing else', () => {
+  const d = { a: [{ b: 1 }, { b: 2 }], c: { d: 1 } };
+  const next = setAt(d, ['a', 1, 'b'], 5);
+  expect(next).toEqual({ a: [{ b: 1 }, { b: 5 }], c: { d: 1 } });
+  expect(next.a[0]).toBe(d.a[0]);
+  expect(next.c).toBe(d.c);
+  expect(d.a[1]!.b).toBe(2);
+  expect(getAt(d, ['x', 'y'])).toBeUndefined();
+});
+
+test('parts added in the order of work arrive connected: only figures are missing', () => {
+  const { issues } = parseRecord(filled());
+  expect(issues.filter((i) => i.kind !== 'missing')).toEqual([]);
+  expect(issues.length).toBeGreaterThan(5);
+});
+
+test('a renamed part is renamed wherever it is mentioned', () => {
+  let d = filled();
+  d = renamePart(d, 'fans', 0, 'blower');
+  d = renamePart(d, 'finStacks', 0, 'rear');
+  d = renamePart(d, 'plates', 1, 'big');
+  const text = JSON.stringify(d);
+  expect(text).not.toMatch(/fan-1|fins-1|plate-gpu/);
+  expect(parseRecord(d).issues.filter((i) => i.kind !== 'missing')).toEqual([]);
+});
+
+test('a removed part leaves no mention behind', () => {
+  const d = removePart(removePart(filled(), 'plates', 0), 'fans', 0);
+  expect(JSON.stringify(d)).not.toMatch(/plate-cpu|fan-1/);
+  expect(parseRecord(d).issues.some((i) => i.kind === 'impossible')).toBe(false);
+});
+
+test('a copy gets a name of its own, and no die lies under two plates', () => {
+  const d = copyPart(copyPart(filled(), 'heatPipes', 0), 'plates', 0);
+  expect(partsOf(d, 'heatPipes').map((p) => p.id)).toEqual(['pipe-1', 'pipe-2']);
+  expect(parseRecord(d).issues.some((i) => i.kind === 'impossible')).toBe(false);
+});

@@ -1,0 +1,268 @@
+/** A record while it is being typed: plain JSON that may hold raw text where a number should be. */
+export type Draft = { [key: string]: unknown };
+export type Path = readonly (string | number)[];
+
+/** Value at a path, undefined where the way there does not exist. */
+export function getAt(draft: unknown, path: Path): unknown {
+  let at = draft;
+  for (const key of path) {
+    if (typeof at !== 'object' || at === null) return undefined;
+    at = (at as Record<string | number, unknown>)[key];
+  }
+  return at;
+}
+
+/** A copy with the value at a path set, objects made on the way; undefined removes the field. */
+export function setAt<T>(draft: T, path: Path, value: unknown): T {
+  const [key, ...rest] = path;
+  if (key === undefined) return value as T;
+  const copy: Record<string | number, unknown> | unknown[] = Array.isArray(draft)
+    ? [...(draft as unknown[])]
+    : { ...(draft as object) };
+  const inside = copy as Record<string | number, unknown>;
+  const next = rest.length ? setAt(inside[key] ?? {}, rest, value) : value;
+  if (next === undefined && !Array.isArray(copy)) delete inside[key];
+  else inside[key] = next;
+  return copy as T;
+}
+
+/** What stands in a figure, whether plain or with details: a number, raw text, or nothing. */
+export function figureText(figure: unknown): string {
+  const value =
+    typeof figure === 'object' && figure !== null ? (figure as { value?: unknown }).value : figure;
+  return value === undefined || value === null ? '' : String(value);
+}
+
+/** Reads what was typed: a number with point or comma, else the text as it is, or undefined where it is empty. */
+export function readTyped(text: string): number | string | undefined {
+  const trimmed = text.trim();
+  if (trimmed === '') return undefined;
+  const plain = trimmed.replace(',', '.').replace(/^−/, '-');
+  return /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(plain) ? Number(plain) : trimmed;
+}
+
+/** Sets a figure from typed text and keeps its ± and origin. */
+export function typeFigure(draft: Draft, path: Path, text: string): Draft {
+  const value = readTyped(text);
+  const now = getAt(draft, path);
+  if (value !== undefined && typeof now === 'object' && now !== null) {
+    return setAt(draft, path, { ...now, value });
+  }
+  return setAt(draft, path, value);
+}
+
+export const PART_LISTS = [
+  'dies',
+  'plates',
+  'heatPipes',
+  'finStacks',
+  'fans',
+  'vents',
+  'strips',
+  'settings',
+] as const;
+export type PartList = (typeof PART_LISTS)[number];
+
+export type Part = { id: string; [key: string]: unknown };
+
+export function partsOf(draft: Draft, list: PartList): Part[] {
+  const parts = draft[list];
+  return Array.isArray(parts) ? (parts as Part[]) : [];
+}
+
+const STEM: Record<PartList, string> = {
+  dies: 'die',
+  plates: 'plate',
+  heatPipes: 'pipe',
+  finStacks: 'fins',
+  fans: 'fan',
+  vents: 'vent',
+  strips: 'strip',
+  settings: 'setting',
+};
+
+/** A name no other part of the list has: the stem of an old name with the next number. */
+export function freshId(draft: Draft, list: PartList, like?: string): string {
+  const taken = new Set(partsOf(draft, list).map((p) => p.id));
+  if (list === 'finStacks') for (const p of partsOf(draft, 'plates')) taken.add(p.id);
+  if (list === 'dies' && like === undefined) {
+    for (const id of ['cpu', 'gpu']) if (!taken.has(id)) return id;
+  }
+  const stem = (like ?? STEM[list]).replace(/-\d+$/, '');
+  for (let n = 1; ; n++) {
+    const id = `${stem}-${n}`;
+    if (!taken.has(id)) return id;
+  }
+}
+
+/** A new part with the connections most machines have, so that a first sketch needs few steps. */
+function newPart(draft: Draft, list: PartList): Part {
+  const id = freshId(draft, list);
+  const first = (of: PartList) =>
+    partsOf(draft, of)
+      .slice(0, 1)
+      .map((p) => p.id);
+  const lastId = (of: PartList) =>
+    partsOf(draft, of)
+      .slice(-1)
+      .map((p) => p.id);
+  switch (list) {
+    case 'dies':
+      return { id, role: id === 'gpu' ? 'gpu' : 'cpu' };
+    case 'plates': {
+      const covered = new Set(
+        partsOf(draft, 'plates').flatMap((p) => (p['dies'] as string[]) ?? []),
+      );
+      const free = partsOf(draft, 'dies').find((d) => !covered.has(d.id));
+      return {
+        id: free ? `plate-${free.id}` : id,
+        kind: 'copper-plate',
+        dies: free ? [free.id] : [],
+      };
+    }
+    case 'heatPipes':
+      return {
+        id,
+        count: 1,
+        along: [...partsOf(draft, 'plates').map((p) => p.id), ...lastId('finStacks')].map(
+          (part) => ({ part }),
+        ),
+      };
+    case 'finStacks':
+      return { id, fans: lastId('fans') };
+    case 'fans':
+      return { id };
+    case 'vents': {
+      const hasIntake = partsOf(draft, 'vents').some((x) => x['flow'] === 'intake');
+      return hasIntake
+        ? { id, flow: 'exhaust', side: 'rear', finStacks: first('finStacks') }
+        : { id, flow: 'intake', side: 'base', fans: first('fans') };
+    }
+    default:
+      return { id };
+  }
+}
+
+/** Adds a part at the end of its list. A new fan blows through the stacks that have none yet. */
+export function addPart(draft: Draft, list: PartList): Draft {
+  const part = newPart(draft, list);
+  let next = setAt(draft, [list], [...partsOf(draft, list), part]);
+  if (list === 'fans') {
+    partsOf(next, 'finStacks').forEach((s, i) => {
+      if (!(s['fans'] as string[] | undefined)?.length) {
+        next = setAt(next, ['finStacks', i, 'fans'], [part.id]);
+      }
+    });
+  }
+  if (list === 'finStacks') {
+    partsOf(next, 'heatPipes').forEach((p, i) => {
+      const along = (p['along'] as { part: string }[] | undefined) ?? [];
+      const stacks = new Set(partsOf(next, 'finStacks').map((s) => s.id));
+      if (!along.some((a) => stacks.has(a.part))) {
+        next = setAt(next, ['heatPipes', i, 'along'], [...along, { part: part.id }]);
+      }
+    });
+  }
+  return next;
+}
+
+/** Copies a part, with a new name, right behind the original. */
+export function copyPart(draft: Draft, list: PartList, index: number): Draft {
+  const parts = partsOf(draft, list);
+  const original = parts[index];
+  if (!original) return draft;
+  const copy = { ...structuredClone(original), id: freshId(draft, list, original.id) };
+  if (list === 'plates') copy['dies' as keyof typeof copy] = [] as never;
+  return setAt(draft, [list], [...parts.slice(0, index + 1), copy, ...parts.slice(index + 1)]);
+}
+
+/** Removes a part and every mention of it. */
+export function removePart(draft: Draft, list: PartList, index: number): Draft {
+  const parts = partsOf(draft, list);
+  const gone = parts[index];
+  if (!gone) return draft;
+  const next = setAt(
+    draft,
+    [list],
+    parts.filter((_, i) => i !== index),
+  );
+  return mapMentions(next, list, (id) => (id === gone.id ? null : id));
+}
+
+/** Renames a part and every mention of it. */
+export function renamePart(draft: Draft, list: PartList, index: number, id: string): Draft {
+  const old = partsOf(draft, list)[index]?.id;
+  const next = setAt(draft, [list, index, 'id'], id);
+  return old === undefined || old === ''
+    ? next
+    : mapMentions(next, list, (x) => (x === old ? id : x));
+}
+
+/** Rewrites every mention of parts of a list; null drops the mention. */
+function mapMentions(draft: Draft, list: PartList, map: (id: string) => string | null): Draft {
+  const ids = (value: unknown) =>
+    Array.isArray(value) ? (value as string[]).map(map).filter((x) => x !== null) : value;
+  const mentions: Partial<Record<PartList, [PartList, string][]>> = {
+    dies: [['plates', 'dies']],
+    plates: [['finStacks', 'plates']],
+    finStacks: [['vents', 'finStacks']],
+    fans: [
+      ['finStacks', 'fans'],
+      ['vents', 'fans'],
+    ],
+  };
+  let next = draft;
+  for (const [of, key] of mentions[list] ?? []) {
+    partsOf(next, of).forEach((p, i) => {
+      if (p[key] !== undefined) next = setAt(next, [of, i, key], ids(p[key]));
+    });
+  }
+  if (list === 'plates' || list === 'finStacks') {
+    partsOf(next, 'heatPipes').forEach((p, i) => {
+      const along = p['along'];
+      if (!Array.isArray(along)) return;
+      next = setAt(
+        next,
+        ['heatPipes', i, 'along'],
+        (along as { part: string }[]).flatMap((a) => {
+          const part = map(a.part);
+          return part === null ? [] : [{ ...a, part }];
+        }),
+      );
+    });
+  }
+  if (list === 'fans') {
+    const sweep = getAt(next, ['noise', 'sweep']);
+    if (Array.isArray(sweep)) {
+      (sweep as { rpm: Record<string, unknown> }[]).forEach((s, i) => {
+        const rpm = Object.fromEntries(
+          Object.entries(s.rpm).flatMap(([id, x]) => {
+            const to = map(id);
+            return to === null ? [] : [[to, x]];
+          }),
+        );
+        next = setAt(next, ['noise', 'sweep', i, 'rpm'], rpm);
+      });
+    }
+  }
+  return next;
+}
+
+/** An empty record: what a new machine starts from. */
+export function emptyRecord(): Draft {
+  return {
+    format: 'zugluft-record',
+    formatVersion: 1,
+    identity: {},
+    shell: {},
+    power: { source: 'mains' },
+    settings: [],
+    dies: [],
+    plates: [],
+    heatPipes: [],
+    finStacks: [],
+    fans: [],
+    vents: [],
+    room: { surface: 'desk', lid: 'open' },
+  };
+}

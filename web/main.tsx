@@ -1,0 +1,84 @@
+import '@fontsource-variable/hanken-grotesk/wght.css';
+import '@fontsource-variable/spline-sans-mono/wght.css';
+import './styles.css';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode, useMemo, useState } from 'react';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { Toaster } from 'sonner';
+import { LibraryPage } from './library/LibraryPage';
+import { CrashPage } from './ui/CrashPage';
+import { storedTheme, storeTheme, ThemeContext, type Theme } from './ui/theme';
+
+const client = new QueryClient({ defaultOptions: { queries: { retry: 1 } } });
+
+const router = createBrowserRouter([
+  {
+    errorElement: <CrashPage />,
+    children: [
+      { path: '/', element: <LibraryPage /> },
+      {
+        path: '/machines/:id',
+        lazy: async () => ({ Component: (await import('./route/MachinePage')).MachinePage }),
+        children: [
+          { index: true, element: <Navigate to="cooling" replace /> },
+          {
+            path: 'identify',
+            lazy: async () => ({
+              Component: (await import('./route/identify/IdentifyStep')).IdentifyStep,
+            }),
+          },
+          {
+            path: 'outside',
+            lazy: async () => ({
+              Component: (await import('./route/outside/OutsideStep')).OutsideStep,
+            }),
+          },
+          {
+            path: 'cooling',
+            lazy: async () => ({
+              Component: (await import('./route/cooling/CoolingStep')).CoolingStep,
+            }),
+          },
+          {
+            path: 'estimate',
+            lazy: async () => ({
+              Component: (await import('./route/estimate/EstimateStep')).EstimateStep,
+            }),
+          },
+        ],
+      },
+      { path: '*', element: <Navigate to="/" replace /> },
+    ],
+  },
+]);
+
+function App() {
+  const [theme, setTheme] = useState<Theme>(storedTheme);
+  const value = useMemo(
+    () => ({
+      theme,
+      toggle: () => {
+        const next = theme === 'chalk' ? 'dim' : 'chalk';
+        storeTheme(next);
+        setTheme(next);
+      },
+    }),
+    [theme],
+  );
+  return (
+    <ThemeContext value={value}>
+      <QueryClientProvider client={client}>
+        <RouterProvider router={router} />
+        <Toaster position="bottom-left" toastOptions={{ duration: 6000 }} />
+      </QueryClientProvider>
+    </ThemeContext>
+  );
+}
+
+storeTheme(storedTheme());
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <App />
+  </StrictMode>,
+);

@@ -1,0 +1,133 @@
+import { useQuery } from '@tanstack/react-query';
+import { NavLink, Outlet, useNavigate, useParams } from 'react-router';
+import { machineKeys, readMachine } from '../api/machines';
+import type { HttpProblem } from '../api/http';
+import { MachineFile, useMachineFile } from '../machine/MachineFile';
+import { AppShell } from '../ui/AppShell';
+import { Modal } from '../ui/Modal';
+import { useKeys } from '../ui/useKeys';
+import { machineName } from './identify/IdentifyStep';
+import { ReadoutPanel } from './ReadoutPanel';
+import { SaveStatus } from './SaveStatus';
+import { STEPS, stepOf } from './steps';
+
+/** A machine's file: the route on the left, the step in the middle, the answer on the right. */
+export function MachinePage() {
+  const { id = '' } = useParams();
+  const { data, error, refetch } = useQuery({
+    queryKey: machineKeys.one(id),
+    queryFn: () => readMachine(id),
+    staleTime: Infinity,
+    gcTime: 0,
+    refetchOnWindowFocus: false,
+  });
+  if (error) {
+    const gone = (error as HttpProblem).status === 404 || (error as HttpProblem).status === 400;
+    return (
+      <AppShell crumbs={[]}>
+        <main className="p-6">
+          <h1 className="text-lg font-semibold mb-2">
+            {gone ? 'No such machine' : 'The machine could not be read'}
+          </h1>
+          <p className="text-quiet mb-3">
+            {gone
+              ? 'It may have been removed, or the address is wrong.'
+              : `${error.message}. What was typed is kept in this browser.`}
+          </p>
+          {!gone && (
+            <button type="button" className="btn btn-sm" onClick={() => void refetch()}>
+              Try again
+            </button>
+          )}
+        </main>
+      </AppShell>
+    );
+  }
+  if (!data) {
+    return (
+      <AppShell crumbs={[]}>
+        <main className="p-6 text-quiet">Opening.</main>
+      </AppShell>
+    );
+  }
+  return (
+    <MachineFile key={data.id} machine={data}>
+      <FilePage />
+    </MachineFile>
+  );
+}
+
+function FilePage() {
+  const { draft, issues, undo, redo, save, keepMine, takeTheirs, machine } = useMachineFile();
+  const navigate = useNavigate();
+  const { name, variant } = machineName(draft);
+  useKeys({
+    'mod+z': undo,
+    'shift+mod+z': redo,
+    'mod+y': redo,
+    ...Object.fromEntries(
+      STEPS.map((s) => [s.key, () => void navigate(`/machines/${machine.id}/${s.path}`)]),
+    ),
+  });
+  return (
+    <AppShell crumbs={[name, variant]} status={<SaveStatus />}>
+      <div className="grid lg:grid-cols-[11.5rem_minmax(0,1fr)_21rem] lg:h-[calc(100vh-3.2rem)]">
+        <nav
+          aria-label="steps"
+          className="border-r border-rule p-3 lg:pt-4 flex lg:block gap-1 overflow-x-auto no-print"
+        >
+          {STEPS.map((s) => {
+            const open = issues.filter((i) => stepOf(i.path) === s.path).length;
+            return (
+              <NavLink
+                key={s.path}
+                to={`/machines/${machine.id}/${s.path}`}
+                title={`key ${s.key}`}
+                className={({ isActive }) =>
+                  `flex items-center gap-3 py-1.5 px-2 rounded-sm whitespace-nowrap ${isActive ? 'font-semibold' : 'text-quiet hover:text-ink'}`
+                }
+              >
+                {({ isActive }) => (
+                  <>
+                    <span
+                      aria-hidden
+                      className={`size-2.5 rounded-full border ${isActive ? 'bg-heat border-heat' : open || s.path === 'estimate' ? 'border-ink' : 'bg-ink border-ink'}`}
+                    />
+                    <span className="grow">{s.name}</span>
+                    {open > 0 && (
+                      <span className="figure text-[0.8rem] text-heat">{open} open</span>
+                    )}
+                  </>
+                )}
+              </NavLink>
+            );
+          })}
+        </nav>
+        <main className="p-4 lg:overflow-y-auto min-w-0">
+          <h1 className="sr-only">
+            {name}, {variant}
+          </h1>
+          <Outlet />
+        </main>
+        <aside aria-label="answer" className="border-l border-rule p-4 lg:overflow-y-auto">
+          <ReadoutPanel />
+        </aside>
+      </div>
+      <Modal title="Changed in another window" open={save.kind === 'conflict'}>
+        <p className="mb-3">
+          This machine was saved elsewhere
+          {save.kind === 'conflict' && ` as revision ${save.current.revision}`} since this page read
+          it. Both versions are kept until you choose; the other one stays in the history.
+        </p>
+        <div className="flex gap-2">
+          <button type="button" className="btn btn-sm btn-primary" onClick={keepMine}>
+            Keep what stands here
+          </button>
+          <button type="button" className="btn btn-sm" onClick={takeTheirs}>
+            Take the other version
+          </button>
+        </div>
+      </Modal>
+    </AppShell>
+  );
+}

@@ -1,0 +1,90 @@
+import { useSearchParams } from 'react-router';
+import { parseRecord } from '@zugluft/core/record/parseRecord';
+import { partsOf } from '../../machine/draft';
+import { useMachineFile } from '../../machine/MachineFile';
+import { PartTable } from '../../ui/PartTable';
+import { useKeys } from '../../ui/useKeys';
+import { AlongEditor } from './AlongEditor';
+import { coolingFigures } from './coolingFigures';
+import { PART_KINDS } from './partColumns';
+
+/** The cooling step: every part that carries heat or air, typed into tables. */
+export function CoolingStep() {
+  const { draft, issues } = useMachineFile();
+  const [params, setParams] = useSearchParams();
+  const wanted = params.get('parts');
+  const at = Math.max(
+    0,
+    PART_KINDS.findIndex((k) => k.list === wanted),
+  );
+  const kind = PART_KINDS[wanted === null ? 2 : at]!;
+  const open = (list: string) => setParams({ parts: list }, { replace: true });
+  useKeys(Object.fromEntries(PART_KINDS.map((k, i) => [String(i + 1), () => open(k.list)])));
+  const { record } = parseRecord(draft);
+  const sums = record ? coolingFigures(record) : null;
+  return (
+    <div>
+      <div
+        role="tablist"
+        aria-label="kinds of parts"
+        className="flex flex-wrap gap-x-5 border-b border-ink"
+      >
+        {PART_KINDS.map((k, i) => {
+          const wrong = issues.some((x) => x.path.startsWith(`${k.list}.`) || x.path === k.list);
+          const here = k === kind;
+          return (
+            <button
+              key={k.list}
+              type="button"
+              role="tab"
+              aria-selected={here}
+              aria-controls="parts-panel"
+              title={`key ${i + 1}`}
+              className={`py-1.5 cursor-pointer ${here ? 'font-semibold' : 'text-quiet hover:text-ink'}`}
+              onClick={() => open(k.list)}
+            >
+              {k.tab} {partsOf(draft, k.list).length}
+              {wrong && (
+                <span className="text-heat font-semibold" title="something here needs attention">
+                  {' '}
+                  !
+                </span>
+              )}
+            </button>
+          );
+        })}
+      </div>
+      <div id="parts-panel" role="tabpanel" aria-label={kind.tab}>
+        <PartTable
+          key={kind.list}
+          list={kind.list}
+          word={kind.word}
+          columns={kind.columns}
+          empty={kind.empty}
+          {...(kind.list === 'heatPipes'
+            ? { detail: (i: number, part) => <AlongEditor key={i} index={i} part={part} /> }
+            : {})}
+        />
+      </div>
+      {sums && (
+        <dl className="flex flex-wrap gap-x-10 gap-y-2 px-1.5 py-3">
+          <Sum name="Fin area" value={sums.finAreaCm2} unit="cm²" />
+          <Sum name="Swept fan area" value={sums.sweptCm2} unit="cm²" />
+          <Sum name="Pipe section, open" value={sums.pipeSectionMm2} unit="mm²" />
+        </dl>
+      )}
+    </div>
+  );
+}
+
+function Sum({ name, value, unit }: { name: string; value: number | null; unit: string }) {
+  return (
+    <div>
+      <dt className="text-[0.85rem] text-quiet">{name}</dt>
+      <dd className="figure text-lg">
+        {value === null ? '–' : value.toFixed(value < 100 ? 1 : 0)}{' '}
+        <span className="unit">{unit}</span>
+      </dd>
+    </div>
+  );
+}

@@ -1,0 +1,210 @@
+import { useEffect, useMemo, useRef, useState } from 'react';
+import type { PointReadout } from '@zugluft/core/envelope/pointReadout';
+import { LazyEnvelopeChart } from '../../charts/LazyEnvelopeChart';
+import { nearestPlace, placeAlong, type Point } from '../../charts/envelopeLines';
+import { ruledLimits } from '../../charts/ruledLimits';
+import { useMachineFile } from '../../machine/MachineFile';
+import { Kbd } from '../../ui/Kbd';
+import { useTheme } from '../../ui/theme';
+import { useKeys } from '../../ui/useKeys';
+import { bindingWords, capWord, wattsText } from '../../ui/words';
+import { estimateWorker } from '../../workers/estimateClient';
+import { latestOnly } from '../../workers/latestOnly';
+
+const STEP = 0.02;
+
+/** The envelope in full, read off point by point with the pointer or the arrow keys. */
+export function EstimateStep() {
+  const { live, settingId, complete } = useMachineFile();
+  const { theme } = useTheme();
+  const all = live.outlines?.caps;
+  const caps = useMemo(
+    () => (all ?? []).filter((c) => typeof c.cap === 'number' && c.envelope.length > 1),
+    [all],
+  );
+  const [place, setPlace] = useState({ capIndex: 2, share: 0.6 });
+  const capIndex = Math.min(place.capIndex, caps.length - 1);
+  const cap = caps[capIndex];
+  const marked = useMemo(() => (cap ? placeAlong(cap, place.share) : null), [cap, place.share]);
+  const ruled = useMemo(
+    () => (live.record ? ruledLimits(live.record, settingId) : null),
+    [live.record, settingId],
+  );
+  const [readout, setReadout] = useState<PointReadout | null>(null);
+  const submit = useRef(latestOnly());
+  const level = cap?.cap;
+  const cpu = marked?.point.cpu;
+  const gpu = marked?.point.gpu;
+  useEffect(() => {
+    const record = live.record;
+    if (!record || level === undefined || cpu === undefined || gpu === undefined) return;
+    let open = true;
+    submit.current(async () => {
+      const point = await estimateWorker().readPoint(record, level, cpu, gpu);
+      if (open) setReadout(point);
+    });
+    return () => {
+      open = false;
+    };
+  }, [live.record, level, cpu, gpu]);
+  const along = (by: number) =>
+    setPlace((p) => ({ ...p, share: Math.min(1, Math.max(0, p.share + by)) }));
+  const louder = (by: number) =>
+    setPlace((p) => ({ ...p, capIndex: Math.min(caps.length - 1, Math.max(0, p.capIndex + by)) }));
+  useKeys({
+    ArrowLeft: () => along(-STEP),
+    ArrowRight: () => along(STEP),
+    ArrowUp: () => louder(1),
+    ArrowDown: () => louder(-1),
+  });
+  if (!all || !ruled) {
+    return (
+      <p className="text-quiet py-6">
+        {complete
+          ? 'Computing.'
+          : 'No estimate yet. The cooling step says which figures are missing; the answer appears as soon as they stand.'}
+      </p>
+    );
+  }
+  if (!caps.length || !cap || !marked) return <OneDie />;
+  return (
+    <div className="grid xl:grid-cols-[1fr_17rem] gap-x-6">
+      <div>
+        <p className="text-[0.85rem] text-quiet">
+          Each line as loud as its number, dB(A) · solid: GPU junction holds · dashed: CPU junction
+          holds · dotted: a pipe or chamber runs dry · long dashes: skin or exhaust air
+        </p>
+        <div className={`h-[min(32rem,62vh)] ${complete ? '' : 'opacity-60'}`}>
+          <LazyEnvelopeChart
+            caps={caps}
+            ruled={ruled}
+            marked={marked.point}
+            large
+            theme={theme}
+            onPoint={(p: Point) => setPlace(nearestPlace(caps, p))}
+          />
+        </div>
+        <p className="flex flex-wrap gap-x-6 text-[0.9rem] text-quiet no-print">
+          <span>
+            step along a line <Kbd>←</Kbd> <Kbd>→</Kbd>
+          </span>
+          <span>
+            quieter, louder <Kbd>↓</Kbd> <Kbd>↑</Kbd>
+          </span>
+        </p>
+      </div>
+      <aside aria-label="at the marked point" className="pt-3 xl:pt-0">
+        <div className="flex justify-between items-baseline">
+          <h2 className="font-semibold">At the marked point</h2>
+          <span className="figure">
+            {capWord(cap.cap)} <span className="unit">dB(A)</span>
+          </span>
+        </div>
+        <p className="figure text-2xl my-2" data-testid="marked-watts">
+          {wattsText(marked.point.cpu)} <span className="unit">W CPU</span>{' '}
+          {wattsText(marked.point.gpu)} <span className="unit">W GPU</span>
+        </p>
+        {marked.binding && (
+          <p className="text-[0.9rem]">
+            Held by <strong>{bindingWords(marked.binding)}</strong>
+          </p>
+        )}
+        {readout && <PointTable readout={readout} />}
+      </aside>
+    </div>
+  );
+}
+
+function PointTable({ readout }: { readout: PointReadout }) {
+  const rows: [string, string, string, string][] = [
+    ...readout.junctions.map((j): [string, string, string, string] => [
+      `${j.id.toUpperCase()} junction`,
+      j.temperatureC.toFixed(0),
+      '°C',
+      `of ${j.limitC}`,
+    ]),
+    ...readout.skin.map((s): [string, string, string, string] => [
+      `Skin over ${s.id}`,
+      s.temperatureC.toFixed(0),
+      '°C',
+      `of ${s.limitC}`,
+    ]),
+    ...readout.exhaust.map((x): [string, string, string, string] => [
+      `Air out of ${x.id}`,
+      x.temperatureC.toFixed(0),
+      '°C',
+      `of ${x.limitC}`,
+    ]),
+    ['Air drawn in', readout.intakeC.toFixed(0), '°C', ''],
+    ...readout.pipes.map((p): [string, string, string, string] => [
+      `Load of ${p.id}`,
+      (100 * p.shareOfLimit).toFixed(0),
+      '%',
+      'of dry-out',
+    ]),
+    ...readout.fans.map((f): [string, string, string, string] => [
+      f.id,
+      f.rpm.toFixed(0),
+      'rpm',
+      `${f.flowLps.toFixed(2)} L/s`,
+    ]),
+  ];
+  return (
+    <table className="w-full mt-3 text-[0.9rem]">
+      <tbody>
+        {rows.map(([name, value, unit, more]) => (
+          <tr key={name} className="border-b border-rule">
+            <th scope="row" className="font-normal text-left py-1">
+              {name}
+            </th>
+            <td className="figure text-right whitespace-nowrap">
+              {value} <span className="unit">{unit}</span>
+            </td>
+            <td className="figure text-right text-quiet whitespace-nowrap pl-2 text-[0.85em]">
+              {more}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** A machine with one die has no envelope: its watts over the caps say all. */
+function OneDie() {
+  const { live } = useMachineFile();
+  return (
+    <div className="max-w-xl">
+      <p className="text-quiet pb-3">
+        This machine has one die, so there is nothing to share out: what it sustains at each cap is
+        the whole answer.
+      </p>
+      <table className="w-full">
+        <thead className="text-[0.85rem] text-quiet text-left border-b border-rule">
+          <tr>
+            <th className="font-normal py-1">cap</th>
+            <th className="font-normal text-right">carries</th>
+            <th className="font-normal text-right">as set</th>
+            <th className="font-normal pl-4">held by</th>
+          </tr>
+        </thead>
+        <tbody>
+          {live.estimate?.caps.map((c) => (
+            <tr key={String(c.cap)} className="border-b border-rule">
+              <td className="py-1">
+                {capWord(c.cap)} {typeof c.cap === 'number' && <span className="unit">dB(A)</span>}
+              </td>
+              <td className="figure text-right">
+                {wattsText(c.together.watts)} <span className="unit">W</span>
+              </td>
+              <td className="figure text-right">
+                {wattsText(c.configured.together.watts)} <span className="unit">W</span>
+              </td>
+              <td className="pl-4">{bindingWords(c.together.binding)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

@@ -1,0 +1,94 @@
+import { getAt, setAt, type Draft } from '../../machine/draft';
+import { ChoiceInput } from '../../ui/ChoiceInput';
+import { FieldRow } from '../../ui/FieldRow';
+import { FigureInput } from '../../ui/FigureInput';
+import { PartTable, type Column } from '../../ui/PartTable';
+import { TextInput } from '../../ui/TextInput';
+
+const SETTING_COLUMNS: Column[] = [
+  { kind: 'text', header: 'preset', field: 'preset', width: 'w-32' },
+  { kind: 'text', header: 'fan mode', field: 'fanMode', width: 'w-28' },
+  { kind: 'figure', header: 'CPU sustained', unit: 'W', field: 'cpuSustainedW', width: 'w-28' },
+  { kind: 'figure', header: 'short', unit: 'W', field: 'cpuShortW', width: 'w-20' },
+  { kind: 'figure', header: 'window', unit: 's', field: 'cpuShortWindowS', width: 'w-20' },
+  { kind: 'figure', header: 'GPU sustained', unit: 'W', field: 'gpuSustainedW', width: 'w-28' },
+  { kind: 'figure', header: 'later, CPU', unit: 'W', field: 'later.cpuSustainedW', width: 'w-24' },
+  { kind: 'figure', header: 'after', unit: 's', field: 'later.afterS', width: 'w-20' },
+];
+
+const IDENTITY: [string, string][] = [
+  ['maker', 'Maker'],
+  ['model', 'Model'],
+  ['modelCode', 'Model code'],
+  ['variant', 'Variant'],
+  ['firmware', 'Firmware'],
+];
+
+function writeYear(draft: Draft, text: string): Draft {
+  const trimmed = text.trim();
+  const year = /^\d+$/.test(trimmed) ? Number(trimmed) : trimmed || undefined;
+  return setAt(draft, ['identity', 'year'], year);
+}
+
+/** Which machine this is, and what its settings allow. A finding holds for the variant that was opened. */
+export function IdentifyStep() {
+  return (
+    <div className="grid gap-6">
+      <div className="grid md:grid-cols-2 gap-x-10 gap-y-4">
+        <section aria-label="identity">
+          {IDENTITY.map(([field, name]) => (
+            <FieldRow key={field} name={name}>
+              <TextInput path={['identity', field]} label={name} />
+            </FieldRow>
+          ))}
+          <FieldRow name="Year">
+            <TextInput path={['identity', 'year']} label="Year" write={writeYear} />
+          </FieldRow>
+        </section>
+        <section aria-label="power">
+          <FieldRow name="Runs on">
+            <ChoiceInput
+              path={['power', 'source']}
+              label="Runs on"
+              options={['mains', 'battery']}
+              empty="mains?"
+            />
+          </FieldRow>
+          <FieldRow name="Adapter" unit="W">
+            <FigureInput path={['power', 'adapterW']} label="Adapter" unit="W" />
+          </FieldRow>
+          <FieldRow name="Rest of the machine" unit="W">
+            <FigureInput
+              path={['power', 'restW']}
+              label="Rest of the machine"
+              unit="W"
+              assumedPath="power.restW"
+            />
+          </FieldRow>
+          <p className="text-[0.85rem] text-quiet pt-2">
+            Never open a mains adapter; read its rating from the label.
+          </p>
+        </section>
+      </div>
+      <section aria-label="settings">
+        <h2 className="font-semibold mb-1">Settings of the firmware</h2>
+        <PartTable
+          list="settings"
+          word="setting"
+          columns={SETTING_COLUMNS}
+          empty="No setting recorded. Without one only the adapter cuts what the cooling can carry."
+        />
+      </section>
+    </div>
+  );
+}
+
+/** What a machine is called, from its draft. */
+export function machineName(draft: Draft): { name: string; variant: string } {
+  const read = (field: string) => {
+    const value = getAt(draft, ['identity', field]);
+    return typeof value === 'string' ? value : '';
+  };
+  const name = [read('maker'), read('model')].filter(Boolean).join(' ');
+  return { name: name || 'Unnamed machine', variant: read('variant') };
+}

@@ -1,0 +1,8 @@
+/** A key as printed on a keyboard. */
+export function Kbd({ children }: { children: string }) {
+  return (
+    <kbd className="figure border border-rule rounded-sm px-1 text-[0.75rem] leading-tight text-quiet">
+      {children}
+    </kbd>
+  );
+}

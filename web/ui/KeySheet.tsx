@@ -1,0 +1,44 @@
+import { STEPS } from '../route/steps';
+import { Kbd } from './Kbd';
+import { Modal } from './Modal';
+
+const KEYS: [string, string[], string][] = [
+  ['/', ['/'], 'find a machine or do something'],
+  ['?', ['?'], 'this sheet'],
+  ['undo', ['Ctrl', 'Z'], 'undo'],
+  ['redo', ['Ctrl', 'Shift', 'Z'], 'redo'],
+  ...STEPS.map((s): [string, string[], string] => [
+    s.path,
+    [s.key],
+    `in a machine’s file: ${s.name.toLowerCase()}`,
+  ]),
+  ['1', ['1'], 'to 7, in cooling: dies, plates, heat pipes, fin stacks, fans, vents, strips'],
+  ['n', ['n'], 'add a part; in the library, a new machine'],
+  ['c', ['c'], 'copy the last part'],
+  ['t', ['t'], 'ladder: together, CPU alone, GPU alone'],
+  ['arrows', ['←', '→', '↑', '↓'], 'in the estimate: along a line, quieter, louder'],
+  ['move', ['Space'], 'on a part’s grip along a pipe: pick up, move with arrows, put down'],
+];
+
+/** Every key of the daily round. */
+export function KeySheet({ open, close }: { open: boolean; close: () => void }) {
+  return (
+    <Modal title="Keys" open={open} onClose={close}>
+      <dl className="grid grid-cols-[9rem_1fr] gap-y-1.5">
+        {KEYS.map(([id, keys, words]) => (
+          <div key={id} className="contents">
+            <dt className="flex gap-1">
+              {keys.map((k) => (
+                <Kbd key={k}>{k}</Kbd>
+              ))}
+            </dt>
+            <dd>{words}</dd>
+          </div>
+        ))}
+      </dl>
+      <p className="text-[0.85rem] text-quiet mt-3">
+        Single keys work where no field is focused. Escape closes.
+      </p>
+    </Modal>
+  );
+}

@@ -1,0 +1,40 @@
+import { useEffect, useRef } from 'react';
+
+/** Keys of the page: `n`, `?`, `mod+z`, `shift+mod+z`, `ArrowLeft`. */
+export type KeyMap = Record<string, () => void>;
+
+function isTyping(target: EventTarget | null): boolean {
+  if (!(target instanceof HTMLElement)) return false;
+  return target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
+}
+
+function nameOf(event: KeyboardEvent): string {
+  const mod = event.ctrlKey || event.metaKey;
+  const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+  return `${event.shiftKey && mod ? 'shift+' : ''}${mod ? 'mod+' : ''}${key}`;
+}
+
+/**
+ * Listens for keys while the component is shown. Single keys work where no field is focused; those with mod work everywhere.
+ */
+export function useKeys(keys: KeyMap, active = true): void {
+  const latest = useRef(keys);
+  useEffect(() => {
+    latest.current = keys;
+  });
+  useEffect(() => {
+    if (!active) return;
+    const listen = (event: KeyboardEvent) => {
+      if (event.defaultPrevented || event.altKey) return;
+      const name = nameOf(event);
+      const run = latest.current[name];
+      if (!run) return;
+      if (!name.includes('mod+') && isTyping(event.target)) return;
+      if (document.querySelector('dialog[open]') && !name.includes('mod+')) return;
+      event.preventDefault();
+      run();
+    };
+    window.addEventListener('keydown', listen);
+    return () => window.removeEventListener('keydown', listen);
+  }, [active]);
+}
