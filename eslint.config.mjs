@@ -152,7 +152,7 @@ export default tseslint.config(
     'The command uses core only.',
   ),
   {
-    files: ['scripts/**/*.mjs', 'e2e/runner/**', 'bench/**', '*.mjs'],
+    files: ['scripts/**/*.mjs', 'bench/**', '*.mjs'],
     languageOptions: {
       globals: {
         process: 'readonly',

@@ -29,6 +29,7 @@ export function createApp(db: Database, webFolder: string | null, logger: Logger
         useDefaults: false,
         directives: {
           defaultSrc: ["'self'"],
+          scriptSrc: ["'self'"],
           // charts and drag handles set style attributes
           styleSrc: ["'self'", "'unsafe-inline'"],
           imgSrc: ["'self'", 'data:', 'blob:'],

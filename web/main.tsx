@@ -3,6 +3,7 @@ import '@fontsource-variable/spline-sans-mono/wght.css';
 import './styles.css';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode, useMemo, useState } from 'react';
+import { config } from 'zod';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Toaster } from 'sonner';
@@ -15,6 +16,7 @@ const client = new QueryClient({ defaultOptions: { queries: { retry: 1 } } });
 const router = createBrowserRouter([
   {
     errorElement: <CrashPage />,
+    hydrateFallbackElement: <p className="p-6">Opening.</p>,
     children: [
       { path: '/', element: <LibraryPage /> },
       {
@@ -76,6 +78,8 @@ function App() {
   );
 }
 
+// the page's content policy allows no code made at run time, which the validator would try
+config({ jitless: true });
 storeTheme(storedTheme());
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

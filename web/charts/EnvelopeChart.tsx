@@ -1,12 +1,12 @@
 import { LineChart, ScatterChart } from 'echarts/charts';
 import { GridComponent, MarkLineComponent } from 'echarts/components';
-import { init, use, type EChartsType } from 'echarts/core';
+import { init, use as register, type EChartsType } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
 import type { CapEstimate } from '@zugluft/core/estimate';
-import { DASH, lineStyle, stretches, type Point } from './envelopeLines';
+import { DASH, lineStyle, placeAlong, stretches, type Point } from './envelopeLines';
 
-use([LineChart, ScatterChart, GridComponent, MarkLineComponent, CanvasRenderer]);
+register([LineChart, ScatterChart, GridComponent, MarkLineComponent, CanvasRenderer]);
 
 export interface RuledLimits {
   cpuW: number | null;
@@ -98,11 +98,8 @@ export default function EnvelopeChart({
       axisLabel: { color: c.ink, fontFamily: mono, fontSize: large ? 12 : 11 },
       splitLine: { lineStyle: { color: c.rule } },
     });
-    const labelled = new Set<unknown>();
     const lines = stretches(caps).map((s) => {
       const rank = caps.findIndex((x) => x.cap === s.cap);
-      const first = !labelled.has(s.cap);
-      labelled.add(s.cap);
       return {
         type: 'line' as const,
         symbol: 'none',
@@ -114,29 +111,6 @@ export default function EnvelopeChart({
           width: 1 + (0.9 * rank) / Math.max(1, caps.length - 1),
           type: DASH[lineStyle(s.binding)].length ? DASH[lineStyle(s.binding)] : ('solid' as const),
         },
-        ...(first
-          ? {
-              markLine: {
-                silent: true,
-                symbol: 'none',
-                animation: false,
-                lineStyle: { opacity: 0 },
-                label: {
-                  show: true,
-                  position: 'middle' as const,
-                  rotate: 0,
-                  distance: -7,
-                  formatter: String(s.cap),
-                  color: c.ink,
-                  backgroundColor: c.ground,
-                  padding: [1, 4] as [number, number],
-                  fontFamily: mono,
-                  fontSize: large ? 13 : 11,
-                },
-                data: [labelSpan(s.points, rank, caps.length)],
-              },
-            }
-          : {}),
       };
     });
     const rule = (
@@ -168,6 +142,27 @@ export default function EnvelopeChart({
     ].filter((x) => x !== false && x !== null);
     const series = [
       ...lines,
+      {
+        type: 'scatter' as const,
+        silent: true,
+        animation: false,
+        symbolSize: 0,
+        z: 5,
+        label: {
+          show: true,
+          position: 'inside' as const,
+          color: c.ink,
+          backgroundColor: c.ground,
+          padding: [1, 4] as [number, number],
+          fontFamily: mono,
+          fontSize: large ? 13 : 10,
+        },
+        data: caps.map((x, rank) => {
+          // staggered along the lines, so that neighbours' labels do not touch
+          const { point } = placeAlong(x, 0.16 + (0.24 * rank) / Math.max(1, caps.length - 1));
+          return { value: [point.cpu, point.gpu], label: { formatter: String(x.cap) } };
+        }),
+      },
       {
         type: 'line' as const,
         data: [] as number[][],
@@ -213,14 +208,4 @@ export default function EnvelopeChart({
   }, [caps, ruled, marked, large, theme]);
 
   return <div ref={holder} className="w-full h-full" data-testid="envelope-chart" />;
-}
-
-/** A short span of a line on which its cap is written, staggered so that neighbours' labels do not touch. */
-function labelSpan(points: readonly Point[], rank: number, count: number) {
-  const a = points[0]!;
-  const b = points[points.length - 1]!;
-  const w = 0.25 + (0.5 * rank) / Math.max(1, count - 1);
-  const at = [a.cpu + w * (b.cpu - a.cpu), a.gpu + w * (b.gpu - a.gpu)];
-  const end = [at[0]! + 1e-3 * (b.cpu - a.cpu), at[1]! + 1e-3 * (b.gpu - a.gpu)];
-  return [{ coord: at }, { coord: end }] as never;
 }

@@ -182,7 +182,7 @@ export function LibraryPage() {
             aria-pressed={aside}
             onClick={() => set({ aside: aside ? null : '1', page: null })}
           >
-            {aside ? 'Back to the shelf' : 'Put aside'}
+            {aside ? 'Show the library' : 'Show put aside'}
           </button>
           <button
             type="button"

@@ -1,8 +1,8 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from 'react';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import type { RecordIssue } from '@zugluft/core/record/checkRecord';
-import { machineKeys, type Machine } from '../api/machines';
+import type { Machine } from '../api/machines';
 import type { Draft } from './draft';
 import { readDraft } from './storedDraft';
 import { useAutosave, type SaveState } from './useAutosave';
@@ -46,19 +46,22 @@ export function MachineFile({ machine, children }: { machine: Machine; children:
   const { draft, change, undo, redo, canUndo, canRedo } = useUndo(start);
   const parsed = useMemo(() => parseRecord(draft), [draft]);
   const startConflict = kept !== null && kept.baseRevision < machine.revision;
-  const { state, overwrite, settled } = useAutosave(machine, draft, parsed.keepable, startConflict);
+  const client = useQueryClient();
+  const onSaved = useCallback(() => {
+    void client.invalidateQueries({ queryKey: ['machines', 'list'] });
+  }, [client]);
+  const { state, overwrite, settled } = useAutosave(
+    machine,
+    draft,
+    parsed.keepable,
+    startConflict,
+    onSaved,
+  );
   const settings = parsed.record?.settings ?? [];
   const [chosen, chooseSetting] = useState<string | undefined>();
   const settingId = settings.some((s) => s.id === chosen) ? chosen : settings[0]?.id;
   const record = parsed.complete ? parsed.record : null;
   const live = useEstimate(record, settingId);
-  const client = useQueryClient();
-  useEffect(() => {
-    if (state.kind !== 'saved') return;
-    void client.invalidateQueries({ queryKey: ['machines', 'list'] });
-    void client.invalidateQueries({ queryKey: machineKeys.one(machine.id), refetchType: 'none' });
-  }, [client, machine.id, state]);
-  // a page left in the middle of a change leaves it behind in this browser, so no question is asked on the way out
   const issueAt = useMemo(() => {
     const map = new Map<string, string>();
     for (const i of parsed.issues) if (!map.has(i.path)) map.set(i.path, i.message);

@@ -1,8 +1,8 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { HttpProblem } from '../api/http';
+import type { HttpProblem } from '../api/http';
 import { saveMachine, type Machine } from '../api/machines';
 import type { Draft } from './draft';
-import { dropDraft, keepDraft } from './storedDraft';
+import { dropDraft, keepDraft, readDraft } from './storedDraft';
 
 export type SaveState =
   | { kind: 'saved'; at: Date; revision: number }
@@ -15,20 +15,29 @@ export type SaveState =
 const SAVE_AFTER_MS = 500;
 const RETRY_AFTER_MS = 3000;
 
+const leaving = new Map<string, Promise<unknown>>();
+
+/** Resolves when what a left page still had to send has been answered. */
+export async function lastSave(machineId: string): Promise<void> {
+  await leaving.get(machineId)?.catch(() => undefined);
+}
+
 /**
- * Saves a draft by itself: kept in this browser at once, sent to the server shortly after the last change. A draft with
- * refused figures stays here until they are mended; while the server is away it is tried again.
+ * Saves a draft by itself: kept in this browser at once, sent to the server shortly after the last change and when the page is
+ * left. A draft with refused figures stays here until they are mended; while the server is away it is tried again.
  *
  * @param machine the machine as the server last had it
  * @param draft what stands on the page
  * @param keepable whether the server would take it
  * @param startConflict a newer version on the server than the one this draft was made from
+ * @param onSaved called after each save, also after the page was left
  */
 export function useAutosave(
   machine: Machine,
   draft: Draft,
   keepable: boolean,
   startConflict: boolean,
+  onSaved: () => void,
 ): { state: SaveState; overwrite: () => void; settled: (to: Machine) => void } {
   const [state, setState] = useState<SaveState>(() =>
     startConflict
@@ -40,10 +49,38 @@ export function useAutosave(
     draft: machine.record,
     revision: machine.revision,
   });
-  const busy = useRef(false);
-  const latest = useRef(draft);
-  latest.current = draft;
+  const busy = useRef<Promise<void> | null>(null);
   const inConflict = state.kind === 'conflict';
+  const latest = useRef({ draft, keepable, inConflict, onSaved });
+  useEffect(() => {
+    latest.current = { draft, keepable, inConflict, onSaved };
+  });
+
+  /** Sends what stands there now; one at a time. */
+  const send = useCallback(async () => {
+    const sent = latest.current.draft;
+    setState({ kind: 'saving' });
+    try {
+      const now = await saveMachine(machine.id, saved.current.revision, sent);
+      saved.current = { draft: sent, revision: now.revision };
+      const kept = readDraft(machine.id);
+      if (latest.current.draft === sent) dropDraft(machine.id);
+      else if (kept) keepDraft(machine.id, { ...kept, baseRevision: now.revision });
+      setState({ kind: 'saved', at: new Date(now.updatedAt), revision: now.revision });
+      latest.current.onSaved();
+    } catch (cause) {
+      const problem = cause as HttpProblem;
+      if (problem.status === 412) {
+        setState({ kind: 'conflict', current: problem.body['current'] as Machine });
+      } else if (problem.status === 0) {
+        setState({ kind: 'away' });
+        setTimeout(() => setTick((t) => t + 1), RETRY_AFTER_MS);
+      } else {
+        setState({ kind: 'failed', message: problem.message });
+      }
+      throw cause;
+    }
+  }, [machine.id]);
 
   useEffect(() => {
     if (draft === saved.current.draft) {
@@ -65,32 +102,34 @@ export function useAutosave(
       return;
     }
     if (busy.current) return;
-    const timer = setTimeout(async () => {
-      const sent = latest.current;
-      busy.current = true;
-      setState({ kind: 'saving' });
-      try {
-        const now = await saveMachine(machine.id, saved.current.revision, sent);
-        saved.current = { draft: sent, revision: now.revision };
-        if (latest.current === sent) dropDraft(machine.id);
-        setState({ kind: 'saved', at: new Date(now.updatedAt), revision: now.revision });
-      } catch (cause) {
-        const problem = cause as HttpProblem;
-        if (problem.status === 412) {
-          setState({ kind: 'conflict', current: problem.body['current'] as Machine });
-        } else if (problem.status === 0) {
-          setState({ kind: 'away' });
-          setTimeout(() => setTick((t) => t + 1), RETRY_AFTER_MS);
-        } else {
-          setState({ kind: 'failed', message: problem.message });
-        }
-      } finally {
-        busy.current = false;
-        if (latest.current !== sent) setTick((t) => t + 1);
-      }
+    const timer = setTimeout(() => {
+      const sent = latest.current.draft;
+      const job = send()
+        .catch(() => undefined)
+        .finally(() => {
+          busy.current = null;
+          if (latest.current.draft !== sent) setTick((t) => t + 1);
+        });
+      busy.current = job;
     }, SAVE_AFTER_MS);
     return () => clearTimeout(timer);
-  }, [draft, keepable, machine.id, tick, inConflict]);
+  }, [draft, keepable, machine.id, tick, inConflict, send]);
+
+  // the page is left before the pause was over: send at once, after whatever is under way
+  useEffect(
+    () => () => {
+      const job = (busy.current ?? Promise.resolve()).then(async () => {
+        const now = latest.current;
+        if (now.draft === saved.current.draft || !now.keepable || now.inConflict) return;
+        await send();
+      });
+      leaving.set(
+        machine.id,
+        job.catch(() => undefined),
+      );
+    },
+    [machine.id, send],
+  );
 
   /** Keeps this draft over the newer version. */
   const overwrite = useCallback(() => {

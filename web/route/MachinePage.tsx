@@ -3,6 +3,7 @@ import { NavLink, Outlet, useNavigate, useParams } from 'react-router';
 import { machineKeys, readMachine } from '../api/machines';
 import type { HttpProblem } from '../api/http';
 import { MachineFile, useMachineFile } from '../machine/MachineFile';
+import { lastSave } from '../machine/useAutosave';
 import { AppShell } from '../ui/AppShell';
 import { Modal } from '../ui/Modal';
 import { useKeys } from '../ui/useKeys';
@@ -16,7 +17,10 @@ export function MachinePage() {
   const { id = '' } = useParams();
   const { data, error, refetch } = useQuery({
     queryKey: machineKeys.one(id),
-    queryFn: () => readMachine(id),
+    queryFn: async () => {
+      await lastSave(id);
+      return readMachine(id);
+    },
     staleTime: Infinity,
     gcTime: 0,
     refetchOnWindowFocus: false,
@@ -71,7 +75,7 @@ function FilePage() {
   });
   return (
     <AppShell crumbs={[name, variant]} status={<SaveStatus />}>
-      <div className="grid lg:grid-cols-[11.5rem_minmax(0,1fr)_21rem] lg:h-[calc(100vh-3.2rem)]">
+      <div className="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[11.5rem_minmax(0,1fr)_21rem] lg:h-[calc(100vh-3.2rem)]">
         <nav
           aria-label="steps"
           className="border-r border-rule p-3 lg:pt-4 flex lg:block gap-1 overflow-x-auto no-print"

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useLocation } from 'react-router';
 import { LazyEnvelopeChart } from '../charts/LazyEnvelopeChart';
 import { NoiseLadder, READOUTS, READOUT_WORDS, type ReadoutName } from '../charts/NoiseLadder';
 import { ruledLimits } from '../charts/ruledLimits';
@@ -16,6 +16,8 @@ export function ReadoutPanel() {
   const [name, setName] = useState<ReadoutName>('together');
   const [showAssumed, setShowAssumed] = useState(false);
   const { theme } = useTheme();
+  // the estimate step shows the envelope in full
+  const beside = !useLocation().pathname.endsWith('/estimate');
   const caps = live.estimate?.caps;
   const hasGpu = caps?.some((c) => c.gpuAlone) ?? true;
   const hasBoth = hasGpu && (caps?.some((c) => c.cpuAlone) ?? true);
@@ -50,7 +52,7 @@ export function ReadoutPanel() {
         <label className="flex items-center gap-1 text-[0.85rem] text-quiet">
           setting
           <select
-            className="select select-xs bg-transparent border-transparent hover:border-rule w-auto px-1"
+            className="select select-xs bg-transparent border-transparent hover:border-rule w-40 pl-1 text-[0.85rem] text-ink"
             value={settingId ?? ''}
             onChange={(e) => chooseSetting(e.currentTarget.value)}
           >
@@ -72,8 +74,9 @@ export function ReadoutPanel() {
       )}
       {live.error && <p className="text-heat my-1.5">The estimate failed: {live.error}</p>}
       {caps && <NoiseLadder caps={caps} readout={shown} stale={!complete} />}
+      {!caps && complete && !live.error && <p className="text-quiet my-2">Computing.</p>}
       {caps && stale && complete && <p className="sr-only">computing</p>}
-      {hasBoth && numbered && ruled && (
+      {beside && hasBoth && numbered && ruled && (
         <section aria-label="envelope" className="border-t border-rule mt-2 pt-2">
           <div className="flex justify-between text-[0.85rem] text-quiet">
             <span>Envelope, CPU across, GPU up</span>

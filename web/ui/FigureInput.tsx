@@ -29,12 +29,15 @@ export function FigureInput({
   label,
   unit,
   assumedPath,
+  hint = '',
   className = '',
 }: {
   path: Path;
   label: string;
   unit?: string | undefined;
   assumedPath?: string | undefined;
+  /** Shown in the empty field where nothing is assumed. */
+  hint?: string;
   className?: string;
 }) {
   const { draft, change, issueAt, live } = useMachineFile();
@@ -53,7 +56,7 @@ export function FigureInput({
     <div className={className}>
       <input
         id={id}
-        className={`figure input input-sm w-full text-right px-1.5 bg-transparent ${
+        className={`figure input input-sm text-[0.95rem] w-full text-right px-1.5 bg-transparent ${
           error ? 'border-heat text-heat' : 'border-transparent hover:border-rule focus:border-air'
         } placeholder:text-quiet placeholder:italic`}
         inputMode="decimal"
@@ -67,7 +70,7 @@ export function FigureInput({
             ? `assumed, ${assumedText(assumed.low)} to ${assumedText(assumed.high)}`
             : undefined)
         }
-        placeholder={assumed ? assumedText(assumed.value) : ''}
+        placeholder={assumed ? assumedText(assumed.value) : hint}
         value={shown}
         onFocus={(e) => {
           setTyping(figureText(figure));

@@ -249,6 +249,10 @@ function Cell({
         />
       );
     case 'note':
-      return <div className="figure px-1.5 py-1 text-[0.9rem]">{column.render(part)}</div>;
+      return (
+        <div className="figure px-1.5 py-1.5 text-[0.85rem] text-quiet leading-snug">
+          {column.render(part)}
+        </div>
+      );
   }
 }

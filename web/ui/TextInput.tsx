@@ -22,7 +22,7 @@ export function TextInput({
   return (
     <div className={className}>
       <input
-        className={`${mono ? 'figure' : ''} input input-sm w-full px-1.5 bg-transparent ${
+        className={`${mono ? 'figure' : ''} input input-sm text-[0.95rem] w-full px-1.5 bg-transparent ${
           error ? 'border-heat text-heat' : 'border-transparent hover:border-rule focus:border-air'
         }`}
         aria-label={label}

@@ -143,13 +143,15 @@ function AlongItem({
           className="w-16"
           path={[...path, 'fromMm']}
           label={`${along.part} from`}
+          hint="from"
           unit="mm"
         />
-        <span className="pt-1">to</span>
+        <span className="pt-1">–</span>
         <FigureInput
           className="w-16"
           path={[...path, 'toMm']}
           label={`${along.part} to`}
+          hint="to"
           unit="mm"
         />
       </div>

@@ -68,13 +68,13 @@ export function EstimateStep() {
   }
   if (!caps.length || !cap || !marked) return <OneDie />;
   return (
-    <div className="grid xl:grid-cols-[1fr_17rem] gap-x-6">
+    <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[minmax(0,1fr)_17rem] gap-x-6">
       <div>
         <p className="text-[0.85rem] text-quiet">
           Each line as loud as its number, dB(A) · solid: GPU junction holds · dashed: CPU junction
           holds · dotted: a pipe or chamber runs dry · long dashes: skin or exhaust air
         </p>
-        <div className={`h-[min(32rem,62vh)] ${complete ? '' : 'opacity-60'}`}>
+        <div className={`h-[min(40rem,72vh)] ${complete ? '' : 'opacity-60'}`}>
           <LazyEnvelopeChart
             caps={caps}
             ruled={ruled}

@@ -33,8 +33,8 @@ function writeYear(draft: Draft, text: string): Draft {
 /** Which machine this is, and what its settings allow. A finding holds for the variant that was opened. */
 export function IdentifyStep() {
   return (
-    <div className="grid gap-6">
-      <div className="grid md:grid-cols-2 gap-x-10 gap-y-4">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-6">
+      <div className="grid grid-cols-[minmax(0,1fr)] md:grid-cols-2 gap-x-10 gap-y-4">
         <section aria-label="identity">
           {IDENTITY.map(([field, name]) => (
             <FieldRow key={field} name={name}>

@@ -15,7 +15,7 @@ const SHELL: [string, string, string, boolean][] = [
 /** The shell, how it stands and the room around it. Vents are recorded with the cooling. */
 export function OutsideStep() {
   return (
-    <div className="grid md:grid-cols-2 gap-x-10 gap-y-6 content-start">
+    <div className="grid grid-cols-[minmax(0,1fr)] md:grid-cols-2 gap-x-10 gap-y-6 content-start">
       <section aria-label="shell">
         <h2 className="font-semibold mb-1">Shell</h2>
         {SHELL.map(([field, name, unit, assumed]) => (
@@ -48,7 +48,7 @@ export function OutsideStep() {
           Surfaces above the touch limits of IEC 62368-1 and ISO 13732-1 can burn.
         </p>
       </section>
-      <div className="grid gap-6 content-start">
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-6 content-start">
         <section aria-label="room">
           <h2 className="font-semibold mb-1">Room</h2>
           <FieldRow name="Temperature" unit="°C">

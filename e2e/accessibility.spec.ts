@@ -1,0 +1,48 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { openMachine } from './support';
+
+for (const theme of ['chalk', 'dim'] as const) {
+  test(`no serious accessibility fault on any view, ${theme}`, async ({ page }) => {
+    await page.addInitScript((t) => localStorage.setItem('zugluft.theme', t), theme);
+    await openMachine(page, 'Studio, 8-core');
+    const faults: string[] = [];
+    const check = async (view: string) => {
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      for (const v of violations) {
+        if (v.impact === 'serious' || v.impact === 'critical') {
+          faults.push(
+            `${view}: ${v.id}: ${v.nodes
+              .map((n) => n.target.join(' '))
+              .slice(0, 3)
+              .join(' | ')}`,
+          );
+        }
+      }
+    };
+    for (const key of ['k', 'i', 'o', 'e']) {
+      await page.keyboard.press(key);
+      await page.waitForLoadState('networkidle');
+      await check(page.url().split('/').pop()!);
+    }
+    await page.keyboard.press('k');
+    await page.keyboard.press('6');
+    await expect(page.getByRole('tab', { name: 'Vents' })).toHaveAttribute('aria-selected', 'true');
+    await check('cooling, vents');
+    await page.goto('/');
+    await expect(page.getByTestId('library').getByRole('link').first()).toBeVisible();
+    await check('library');
+    expect(faults).toEqual([]);
+  });
+}
+
+test('a phone on the bench: nothing is wider than 390 px', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 800 });
+  await openMachine(page, 'Studio, 8-core');
+  for (const path of ['identify', 'outside', 'cooling', 'estimate']) {
+    await page.goto(page.url().replace(/[^/]+$/, path));
+    await expect(page.getByTestId('watts-36')).toBeVisible();
+    const width = await page.evaluate(() => document.documentElement.scrollWidth);
+    expect(width).toBeLessThanOrEqual(390);
+  }
+});

@@ -1,0 +1,89 @@
+import { expect, test } from '@playwright/test';
+import { openMachine, openParts, saved, watchErrors } from './support';
+
+test('the library searches, sorts, keeps its view in the address bar, puts aside and back', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  await page.goto('/');
+  const rows = page.getByTestId('library').locator('tbody tr');
+  await expect.poll(() => rows.count()).toBeGreaterThanOrEqual(8);
+  await page.getByRole('button', { name: /mass/ }).click();
+  await page.getByRole('button', { name: /mass/ }).click();
+  await expect(page).toHaveURL(/sort=-massKg|sort=massKg/);
+  await page.getByRole('searchbox').fill('quill one thin');
+  await expect(rows).toHaveCount(1);
+  await expect(page).toHaveURL(/q=quill/);
+  await page.reload();
+  await expect(rows).toHaveCount(1);
+  await page.getByRole('button', { name: /^put aside Velmara/ }).click();
+  await expect(page.getByText('No machine has these words.')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(rows).toHaveCount(1);
+  await page.getByRole('searchbox').fill('<script>%_\'"');
+  await expect(page.getByText('No machine has these words.')).toBeVisible();
+  expect(errors).toEqual([]);
+});
+
+test('keys: sheet, palette, steps', async ({ page }) => {
+  await openMachine(page, 'Expedition');
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('o');
+  await expect(page).toHaveURL(/outside$/);
+  await page.keyboard.press('e');
+  await expect(page).toHaveURL(/estimate$/);
+  await page.keyboard.press('/');
+  await page.getByRole('combobox', { name: 'find a machine or do something' }).fill('quill 14');
+  await expect(page.getByRole('option', { name: /Velmara Quill 14/ })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/cooling/);
+  await expect(page.getByRole('navigation', { name: 'place' })).toContainText('Quill 14');
+});
+
+test('the envelope is read off with the arrow keys', async ({ page }) => {
+  await openMachine(page, 'Stage, vapor chamber');
+  await page.keyboard.press('e');
+  const marked = page.getByTestId('marked-watts');
+  await expect(marked).toContainText('W CPU');
+  await expect(page.getByTestId('envelope-chart').locator('canvas').first()).toBeVisible();
+  await expect(page.getByRole('row', { name: /CPU junction/ })).toBeVisible();
+  const first = await marked.textContent();
+  await page.keyboard.press('ArrowRight');
+  await expect(marked).not.toHaveText(first!);
+  const second = await marked.textContent();
+  await page.keyboard.press('ArrowUp');
+  await expect(marked).not.toHaveText(second!);
+});
+
+test('another window’s change is not overwritten unseen', async ({ page, context }) => {
+  await openMachine(page, 'first firmware');
+  await openParts(page, 'Fans');
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await other.getByLabel('fan-left, greatest, rpm').fill('4400');
+  await expect(saved(other)).toContainText('revision 2');
+  await other.close();
+  await page.getByLabel('fan-right, greatest, rpm').fill('4600');
+  const dialog = page.getByRole('dialog', { name: 'Changed in another window' });
+  await expect(dialog).toBeVisible();
+  await dialog.getByRole('button', { name: 'Take the other version' }).click();
+  await expect(page.getByLabel('fan-left, greatest, rpm')).toHaveValue('4400');
+  await expect(page.getByLabel('fan-right, greatest, rpm')).toHaveValue('5000');
+});
+
+test('what is typed while the server is away is kept and sent when it is back', async ({
+  page,
+}) => {
+  await openMachine(page, 'five-year-old');
+  await openParts(page, 'Fans');
+  await page.route('**/api/**', (route) => route.abort());
+  await page.getByLabel('fan, greatest, rpm').fill('4300');
+  await expect(page.getByTestId('save-status')).toContainText('server away');
+  await page.unroute('**/api/**');
+  await expect(saved(page)).toContainText('revision 2');
+  await page.reload();
+  await openParts(page, 'Fans');
+  await expect(page.getByLabel('fan, greatest, rpm')).toHaveValue('4300');
+});

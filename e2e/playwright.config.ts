@@ -1,0 +1,43 @@
+import { defineConfig } from '@playwright/test';
+import { existsSync, mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+const port = 4191;
+const folder = existsSync('/dev/shm') ? '/dev/shm' : tmpdir();
+// the config is read by every worker; only the first makes the data folder
+const data = (process.env['ZUGLUFT_E2E_DATA'] ??= mkdtempSync(join(folder, 'zugluft-e2e-')));
+
+/** Drives the real interface, served with a fresh demo library, in Debian's Chromium. */
+export default defineConfig({
+  testDir: '.',
+  outputDir: join(data, 'results'),
+  workers: 1,
+  timeout: 240_000,
+  expect: { timeout: 20_000 },
+  retries: 0,
+  reporter: 'list',
+  use: {
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--headless',
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--no-first-run',
+      ],
+    },
+  },
+  webServer: {
+    command: 'node --import tsx demo/main.ts',
+    cwd: join(import.meta.dirname ?? __dirname, '..'),
+    url: `http://127.0.0.1:${port}/api/health`,
+    env: { ZUGLUFT_DATA: data, ZUGLUFT_PORT: String(port) },
+    timeout: 120_000,
+  },
+});

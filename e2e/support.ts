@@ -1,0 +1,34 @@
+import { expect, type Locator, type Page } from '@playwright/test';
+
+/** Opens a demo machine by words of its name, from the library, and waits for its answer. */
+export async function openMachine(page: Page, words: string): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('searchbox').fill(words);
+  const link = page.getByTestId('library').getByRole('link');
+  await expect(link).toHaveCount(1);
+  await link.click();
+  await expect(page.getByTestId('watts-36')).toBeVisible();
+}
+
+/** The watts a rung of the ladder shows. */
+export async function watts(page: Page, cap: string): Promise<number> {
+  return Number.parseFloat((await page.getByTestId(`watts-${cap}`).textContent()) ?? 'NaN');
+}
+
+export const saved = (page: Page): Locator =>
+  page.getByTestId('save-status').filter({ hasText: /^saved/ });
+
+/** Opens the tab of a kind of part. */
+export async function openParts(page: Page, name: string): Promise<void> {
+  await page.getByRole('tab', { name }).click();
+}
+
+/** Fails the test on any error the page reports. */
+export function watchErrors(page: Page): string[] {
+  const errors: string[] = [];
+  page.on('pageerror', (e) => errors.push(e.message));
+  page.on('console', (m) => {
+    if (m.type() === 'error') errors.push(m.text());
+  });
+  return errors;
+}

@@ -1,0 +1,91 @@
+// npm test: everything that guards main, ending in one line `N passed, N failed` over all of it.
+import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { buildWeb, installPackages, run } from './prepare.mjs';
+
+const CHROMIUM = '/usr/bin/chromium';
+let passed = 0;
+let failed = 0;
+const results = mkdtempSync(join(tmpdir(), 'zugluft-test-'));
+
+function step(name, command, args) {
+  console.log(`\n== ${name}`);
+  const ok = run(command, args) === 0;
+  if (ok) passed++;
+  else failed++;
+  return ok;
+}
+
+/** Counts a runner's single tests from the JSON it left; a runner that left none has failed. */
+function counted(name, file, status, read) {
+  if (!existsSync(file)) {
+    console.log(`${name} left no result`);
+    failed++;
+    return;
+  }
+  const counts = read(JSON.parse(readFileSync(file, 'utf8')));
+  passed += counts.passed;
+  failed += counts.failed;
+  // a suite that could not even start counts too
+  if (status !== 0 && counts.failed === 0) failed++;
+}
+
+function chromiumThere() {
+  if (existsSync(CHROMIUM)) return true;
+  if (process.getuid?.() !== 0) {
+    console.error(`The interface tests need Debian's chromium: as root, apt-get install chromium`);
+    return false;
+  }
+  console.log("Installing Debian's chromium for the interface tests.");
+  run('apt-get', ['update', '-qq'], { stdio: ['ignore', 'ignore', 'inherit'] });
+  return (
+    run('apt-get', ['install', '-y', '-qq', 'chromium'], {
+      stdio: ['ignore', 'ignore', 'inherit'],
+    }) === 0
+  );
+}
+
+installPackages();
+step('types', 'npx', ['--no-install', 'tsc', '-p', 'tsconfig.json']);
+step('lint', 'npx', ['--no-install', 'eslint', '.', '--max-warnings', '0']);
+step('format', 'npx', ['--no-install', 'prettier', '--check', '--log-level', 'warn', '.']);
+
+console.log('\n== unit tests');
+const unit = join(results, 'unit.json');
+const unitStatus = run('npx', [
+  '--no-install',
+  'jest',
+  '--json',
+  `--outputFile=${unit}`,
+  '--silent',
+]);
+counted('the unit tests', unit, unitStatus, (r) => ({
+  passed: r.numPassedTests,
+  failed: r.numFailedTests,
+}));
+
+console.log('\n== interface tests');
+buildWeb();
+if (chromiumThere()) {
+  const e2e = join(results, 'e2e.json');
+  const status = run(
+    'npx',
+    [
+      '--no-install',
+      'playwright',
+      'test',
+      '-c',
+      'e2e/playwright.config.ts',
+      '--reporter=list,json',
+    ],
+    { env: { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: e2e } },
+  );
+  counted('the interface tests', e2e, status, (r) => ({
+    passed: r.stats.expected,
+    failed: r.stats.unexpected + r.stats.flaky,
+  }));
+} else failed++;
+
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed ? 1 : 0);
