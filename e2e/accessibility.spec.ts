@@ -26,6 +26,7 @@ for (const theme of ['chalk', 'dim'] as const) {
       await check(page.url().split('/').pop()!);
     }
     await page.keyboard.press('k');
+    await expect(page.getByRole('tab', { name: 'Vents' })).toBeVisible();
     await page.keyboard.press('6');
     await expect(page.getByRole('tab', { name: 'Vents' })).toHaveAttribute('aria-selected', 'true');
     await check('cooling, vents');

@@ -159,7 +159,8 @@ export default function EnvelopeChart({
         },
         data: caps.map((x, rank) => {
           // staggered along the lines, so that neighbours' labels do not touch
-          const { point } = placeAlong(x, 0.16 + (0.24 * rank) / Math.max(1, caps.length - 1));
+          const [from, spread] = large ? [0.16, 0.24] : [0.05, 0.62];
+          const { point } = placeAlong(x, from! + (spread! * rank) / Math.max(1, caps.length - 1));
           return { value: [point.cpu, point.gpu], label: { formatter: String(x.cap) } };
         }),
       },

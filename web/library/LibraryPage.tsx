@@ -8,7 +8,7 @@ import {
 } from '@tanstack/react-table';
 import { Archive, ArchiveRestore } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { Link, useNavigate, useNavigation, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import {
   bringBack,
@@ -100,13 +100,15 @@ export function LibraryPage() {
       },
       { replace: true },
     );
+  // a machine that is being opened is not called back by the words still to be searched
+  const leaving = useNavigation().state !== 'idle';
   useEffect(() => {
-    if (text === q) return;
+    if (text === q || leaving) return;
     const timer = setTimeout(() => set({ q: text, page: null }), 150);
     return () => clearTimeout(timer);
     // `set` is made anew on each render and changes nothing by itself
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [text, q]);
+  }, [text, q, leaving]);
   const params = new URLSearchParams({
     q: q.slice(0, 200),
     sort,

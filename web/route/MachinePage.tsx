@@ -78,7 +78,7 @@ function FilePage() {
       <div className="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[11.5rem_minmax(0,1fr)_21rem] lg:h-[calc(100vh-3.2rem)]">
         <nav
           aria-label="steps"
-          className="border-r border-rule p-3 lg:pt-4 flex lg:block gap-1 overflow-x-auto no-print"
+          className="border-r border-rule p-3 lg:pt-4 flex lg:block gap-1 overflow-x-auto relative no-print"
         >
           {STEPS.map((s) => {
             const open = issues.filter((i) => stepOf(i.path) === s.path).length;

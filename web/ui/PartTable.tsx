@@ -66,8 +66,11 @@ export function PartTable({
   const fields = new Set(columns.map((c) => c.field.split('.')[0]));
   return (
     <div>
-      <div className="overflow-x-auto">
-        <table className="w-full text-left border-collapse" data-testid={`table-${list}`}>
+      <div className="overflow-x-auto relative">
+        <table
+          className="w-full min-w-[42rem] text-left border-collapse"
+          data-testid={`table-${list}`}
+        >
           <thead>
             <tr className="text-[0.85rem] text-quiet border-b border-rule">
               <th className="font-normal px-1.5 py-1.5 min-w-28">name</th>
