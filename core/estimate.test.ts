@@ -2,9 +2,10 @@ import fc from 'fast-check';
 import { carryOnRay, createMemory } from './envelope/carry';
 import type { EnvelopeCorner } from './envelope/envelope';
 import { stateForCap } from './envelope/fanStates';
+import { settleAt } from './envelope/pointReadout';
 import { estimate, type Estimate } from './estimate';
 import { buildModel } from './network/machineModel';
-import { nodeC } from './network/steadyState';
+import { junctionC } from './network/steadyState';
 import { resolveCase } from './record/resolveCase';
 import type { CaseRecord } from './record/recordSchema';
 import { completeRecord, exampleRecord } from './test-support/exampleRecord';
@@ -81,13 +82,12 @@ test('the answer is whole: caps in order, axes and corners agree, bands empty wi
 test('a corner’s edge has only the named limit at its limit, at converged properties', () => {
   const model = buildModel(resolveCase(two));
   const { state } = stateForCap(model.data, 36);
-  const { point } = carryOnRay(model, state, { cpu: 0.2, gpu: 0.8 }, null, createMemory());
+  const memory = createMemory(model);
+  const { point } = carryOnRay(model, state, { cpu: 0.2, gpu: 0.8 }, null, memory);
   expect(point.binding).toEqual({ limit: 'junction', part: 'gpu' });
-  const junction = (die: number, watts: number) =>
-    nodeC(model, point.state, model.dieNode[die]!, point.cpuW, point.gpuW) +
-    watts * model.dieResistanceKW[die]! * model.data.dies[die]!.insideShare;
-  expect(junction(1, point.gpuW)).toBeCloseTo(87, 3);
-  expect(junction(0, point.cpuW)).toBeLessThan(97);
+  const at = settleAt(model, state.rpms, point.cpuW, point.gpuW);
+  expect(junctionC(model, at, 1, point.cpuW, point.gpuW)).toBeCloseTo(87, 3);
+  expect(junctionC(model, at, 0, point.cpuW, point.gpuW)).toBeLessThan(97);
 });
 
 test('law: carry never falls with the cap, and a lower cap’s envelope lies inside a higher one’s', () => {
@@ -199,7 +199,7 @@ test('law: separate loops without shared shell, intake or recirculation are inde
   ]);
   const model = buildModel(resolveCase(completeRecord(record), overrides));
   const { state } = stateForCap(model.data, 36);
-  const memory = createMemory();
+  const memory = createMemory(model);
   const alone = carryOnRay(model, state, { cpu: 1, gpu: 0 }, null, memory).point;
   expect(alone.binding).toEqual({ limit: 'junction', part: 'cpu' });
   expect(Math.abs(alone.plane.gpu / alone.plane.cpu)).toBeLessThan(1e-7);

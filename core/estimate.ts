@@ -1,12 +1,21 @@
-import { carryOnRay, createMemory, type Carried, type CarryMemory } from './envelope/carry';
+import {
+  carryOnRay,
+  createMemory,
+  isRunning,
+  type Carried,
+  type CarryMemory,
+} from './envelope/carry';
+import { clipEnvelope } from './envelope/clipEnvelope';
 import { CPU_RAY, GPU_RAY, traceEnvelope, type EnvelopeCorner } from './envelope/envelope';
 import { stateForCap, type Cap, type FanState } from './envelope/fanStates';
-import type { Binding, Configuration } from './envelope/limits';
+import type { Binding, Configuration, HalfPlane, Ray } from './envelope/limits';
 import { pointReadout, type PointReadout } from './envelope/pointReadout';
 import { buildModel, type MachineModel } from './network/machineModel';
 import { figureValue } from './record/figure';
+import { rangeNotes, type RangeNote } from './network/rangeNotes';
+import { fanPower } from './network/steadyState';
 import type { CaseRecord } from './record/recordSchema';
-import type { AssumedFigure } from './record/resolver';
+import type { AssumedFigure, LabDefaults } from './record/resolver';
 import { resolveCase } from './record/resolveCase';
 
 export interface FanReadout {
@@ -47,9 +56,22 @@ export interface Estimate {
   format: 'zugluft-estimate';
   formatVersion: 1;
   caps: CapEstimate[];
-  sensitivity: { readout: string; cap: Cap; input: string; share: number }[];
+  sensitivity: SensitivityShare[];
   assumed: AssumedFigure[];
+  /** Where a correlation was used outside its range, or a pipe's neighbours would take over. */
+  notes: RangeNote[];
 }
+
+/** What share of a readout's spread an input causes, by rank regression. */
+export interface SensitivityShare {
+  readout: ReadoutName;
+  cap: Cap;
+  input: string;
+  share: number;
+}
+
+export const READOUT_NAMES = ['cpuAlone', 'gpuAlone', 'together'] as const;
+export type ReadoutName = (typeof READOUT_NAMES)[number];
 
 export const DEFAULT_CAPS: readonly Cap[] = ['off', 28, 32, 36, 40, 45, 'full'];
 
@@ -58,6 +80,8 @@ export interface EstimateOptions {
   /** Id of the setting whose limits and CPU:GPU ratio apply; the first one by default. */
   settingId?: string | undefined;
   overrides?: ReadonlyMap<string, number> | undefined;
+  /** A lab's own defaults in place of the built-in ones. */
+  lab?: LabDefaults | undefined;
   /** False leaves the envelopes empty: the three readouts alone are several times faster. */
   envelopes?: boolean | undefined;
 }
@@ -69,29 +93,44 @@ export class UnknownSettingError extends Error {}
  * How many CPU and GPU watts a recorded cooling system sustains at each noise cap, and what binds.
  *
  * @param record a record that `parseRecord` found complete
- * @param options caps, setting, overrides
+ * @param options caps, setting, overrides, a lab's defaults
  * @throws UnknownSettingError where the setting's id is not in the record
  */
 export function estimate(record: CaseRecord, options: EstimateOptions = {}): Estimate {
-  const data = resolveCase(record, options.overrides);
+  const data = resolveCase(record, options.overrides, { lab: options.lab });
   const model = buildModel(data);
   const { config, ratio } = configurationOf(record, model, options.settingId);
   const caps = options.caps ?? DEFAULT_CAPS;
-  const memory = createMemory();
+  const memory = createMemory(model);
   const outlines = options.envelopes ?? true;
-  const byCap = caps.map((cap) => {
-    const { state, note } = stateForCap(data, cap);
-    const carried = readouts(model, state, null, ratio, memory, outlines);
-    const configured = readouts(model, state, config, ratio, memory, outlines);
-    return { cap, levelDbA: state.levelDbA, note, ...carried, configured };
-  });
+  const notes: RangeNote[] = [];
+  // from the quietest up: what a quiet cap finds, a louder one may use
+  const states = caps.map((cap) => stateForCap(data, cap));
+  const order = caps
+    .map((_, i) => i)
+    .sort((a, b) => levelOf(states[a]!.state) - levelOf(states[b]!.state) || a - b);
+  const byCap = new Array<CapEstimate>(caps.length);
+  for (const i of order) {
+    const { state, note } = states[i]!;
+    byCap[i] = {
+      cap: caps[i]!,
+      levelDbA: state.levelDbA,
+      note,
+      ...bothReadouts(model, state, config, ratio, memory, outlines, notes),
+    };
+  }
   return {
     format: 'zugluft-estimate',
     formatVersion: 1,
     caps: byCap,
     sensitivity: [],
     assumed: data.assumed,
+    notes,
   };
+}
+
+function levelOf(state: FanState): number {
+  return state.levelDbA ?? -Infinity;
 }
 
 /**
@@ -104,7 +143,7 @@ export function estimate(record: CaseRecord, options: EstimateOptions = {}): Est
 export function sustainedTogether(record: CaseRecord, caps: readonly Cap[]): number[] {
   const model = buildModel(resolveCase(record));
   const { ratio } = configurationOf(record, model, undefined);
-  const memory = createMemory();
+  const memory = createMemory(model);
   return caps.map((cap) => {
     const { state } = stateForCap(model.data, cap);
     return carryOnRay(model, state, ratio, null, memory).point.watts;
@@ -118,8 +157,14 @@ export function sustainedTogether(record: CaseRecord, caps: readonly Cap[]): num
  * @param cap the cap whose loudest fan state turns
  * @param cpuW, gpuW reported watts, ≥ 0
  */
-export function readPoint(record: CaseRecord, cap: Cap, cpuW: number, gpuW: number): PointReadout {
-  const model = buildModel(resolveCase(record));
+export function readPoint(
+  record: CaseRecord,
+  cap: Cap,
+  cpuW: number,
+  gpuW: number,
+  lab?: LabDefaults,
+): PointReadout {
+  const model = buildModel(resolveCase(record, undefined, { lab }));
   return pointReadout(model, stateForCap(model.data, cap).state, cpuW, gpuW);
 }
 
@@ -128,7 +173,7 @@ export function configurationOf(
   record: CaseRecord,
   model: MachineModel,
   settingId: string | undefined,
-): { config: Configuration; ratio: { cpu: number; gpu: number } } {
+): { config: Configuration; ratio: Ray } {
   const settings = record.settings ?? [];
   const setting = settingId === undefined ? settings[0] : settings.find((s) => s.id === settingId);
   if (settingId !== undefined && !setting) {
@@ -156,40 +201,89 @@ export function configurationOf(
   };
 }
 
-function readouts(
+/** Firmware and adapter as half-planes, with the fans at a state. */
+export function configuredPlanes(
   model: MachineModel,
-  state: FanState,
-  config: Configuration | null,
-  ratio: { cpu: number; gpu: number },
-  memory: CarryMemory,
-  outlines: boolean,
-): Readouts {
-  const on = (ray: { cpu: number; gpu: number }) => carryOnRay(model, state, ray, config, memory);
-  const cpu = model.hasCpu ? on(CPU_RAY) : null;
-  const gpu = model.hasGpu ? on(GPU_RAY) : null;
-  const together = cpu && gpu ? on(ratio) : (cpu ?? gpu)!;
-  return {
-    cpuAlone: cpu && readout(model, cpu),
-    gpuAlone: gpu && readout(model, gpu),
-    together: {
-      cpuWatts: together.point.cpuW,
-      gpuWatts: together.point.gpuW,
-      ...readout(model, together),
-    },
-    envelope: outlines
-      ? traceEnvelope(model, chosenStates(state, [cpu, gpu, together]), config, memory, {
-          cpu,
-          gpu,
-        })
-      : [],
-  };
+  config: Configuration,
+  rpms: readonly number[],
+): HalfPlane[] {
+  const planes: HalfPlane[] = [];
+  const { cpuW, gpuW, adapterW } = config;
+  const firmware = (part: string) => ({ limit: 'firmware', part }) as const;
+  if (cpuW !== null && model.hasCpu) {
+    planes.push({ cpu: 1, gpu: 0, room: cpuW, binding: firmware(config.cpuPart) });
+  }
+  if (gpuW !== null && model.hasGpu) {
+    planes.push({ cpu: 0, gpu: 1, room: gpuW, binding: firmware(config.gpuPart) });
+  }
+  if (adapterW !== null) {
+    planes.push({
+      cpu: model.drawPerCpuW,
+      gpu: model.drawPerGpuW,
+      room: adapterW - model.data.power.restW - fanPower(model, rpms),
+      binding: { limit: 'adapter', part: 'adapter' },
+    });
+  }
+  return planes;
 }
 
-/** The loudest state and, where a readout did better with a quieter one, that one too. */
-function chosenStates(loudest: FanState, carried: readonly (Carried | null)[]): FanState[] {
+function bothReadouts(
+  model: MachineModel,
+  state: FanState,
+  config: Configuration,
+  ratio: Ray,
+  memory: CarryMemory,
+  outlines: boolean,
+  notes: RangeNote[],
+): Readouts & { configured: Readouts } {
+  const onRay = (ray: Ray) => {
+    const carried = carryOnRay(model, state, ray, null, memory);
+    rangeNotes(model, isRunning(carried.state) ? memory.on : memory.off, notes);
+    const cut = configuredPlanes(model, config, carried.state.rpms).some(
+      (p) => p.cpu * carried.point.cpuW + p.gpu * carried.point.gpuW > p.room,
+    );
+    return { carried, set: cut ? carryOnRay(model, state, ray, config, memory) : carried };
+  };
+  const cpu = model.hasCpu ? onRay(CPU_RAY) : null;
+  const gpu = model.hasGpu ? onRay(GPU_RAY) : null;
+  const both = cpu && gpu ? onRay(ratio) : (cpu ?? gpu)!;
+  const side = (of: 'carried' | 'set', envelope: EnvelopeCorner[]): Readouts => ({
+    cpuAlone: cpu && readout(model, cpu[of]),
+    gpuAlone: gpu && readout(model, gpu[of]),
+    together: {
+      cpuWatts: both[of].point.cpuW,
+      gpuWatts: both[of].point.gpuW,
+      ...readout(model, both[of]),
+    },
+    envelope,
+  });
+  if (!outlines) return { ...side('carried', []), configured: side('set', []) };
+  const outline = traceEnvelope(
+    model,
+    chosenStates(state, [cpu?.carried, gpu?.carried, both.carried]),
+    memory,
+    { cpu: cpu?.carried ?? null, gpu: gpu?.carried ?? null },
+  );
+  const cut =
+    cpu && gpu
+      ? clipEnvelope(outline, configuredPlanes(model, config, state.rpms))
+      : [
+          {
+            cpuWatts: cpu?.set.point.watts ?? 0,
+            gpuWatts: gpu?.set.point.watts ?? 0,
+            edge: null,
+          },
+        ];
+  return { ...side('carried', outline), configured: side('set', cut) };
+}
+
+/** The loudest state and, where a readout did better with another one, that one too. */
+function chosenStates(loudest: FanState, carried: readonly (Carried | undefined)[]): FanState[] {
   const states = [loudest];
   for (const c of carried) {
-    if (c && !states.some((s) => s.duty === c.state.duty)) states.push(c.state);
+    if (c && !states.some((s) => s.rpms.every((x, i) => x === c.state.rpms[i]))) {
+      states.push(c.state);
+    }
   }
   return states;
 }
@@ -204,7 +298,7 @@ function readout(model: MachineModel, carried: Carried): Readout {
     fans: model.data.fans.map((f, i) => ({
       id: f.id,
       rpm: state.rpms[i]!,
-      flowLps: point.state.flows.fanM3s[i]! * 1e3,
+      flowLps: point.fanM3s[i]! * 1e3,
     })),
   };
 }

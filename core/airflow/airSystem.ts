@@ -1,10 +1,18 @@
-import { air } from '../fluids/air';
+import { air, emptyAir, type AirProperties } from '../fluids/air';
 import type { CaseData, VentData } from '../record/caseData';
 import { groupByLinks } from './components';
 import { fanCurveFromCoefficients, fanCurveFromPoints, type FanCurve } from './fanCurve';
-import { solveFlows, type FanBranch, type FlowBranch, type PassiveBranch } from './flowNetwork';
+import {
+  flowNetwork,
+  solveFlows,
+  type FanBranch,
+  type FlowBranch,
+  type FlowNetwork,
+  type PassiveBranch,
+} from './flowNetwork';
 import { exhaustGrilleLoss, intakeGrilleLoss, meshLoss } from './openings';
-import { stackResistance, type StackGeometry } from './stackExchange';
+import { ductOf } from './rectangularDuct';
+import { stackFaceLoss, stackResistance, type StackGeometry } from './stackExchange';
 
 /** Density the losses and fan curves are first written for; solves scale them. */
 const REFERENCE_DENSITY = 1.2;
@@ -15,22 +23,37 @@ const REFERENCE_DENSITY = 1.2;
  */
 export interface AirSystem {
   nodeCount: number;
-  branches: FlowBranch[];
-  /** Quadratic coefficients at the reference density, per branch. */
+  network: FlowNetwork;
+  passive: PassiveBranch[];
+  /** Quadratic coefficients at the reference density, per passive branch. */
   quadraticAtReference: number[];
   fanBranch: number[];
+  fanBranches: FanBranch[];
   stackBranch: number[];
+  stackBranches: PassiveBranch[];
   stacks: StackGeometry[];
+  /** Share of what reaches each stack that passes through its fins. */
+  keep: number[];
   curves: FanCurve[];
 }
 
 /** Flows at one fan state, with the start values for the next solve nearby. */
 export interface AirFlows {
-  fanM3s: number[];
+  fanM3s: Float64Array;
   /** Through the fins, after leakage. */
-  stackM3s: number[];
+  stackM3s: Float64Array;
   intakeDensityKgM3: number;
   pressures: Float64Array;
+}
+
+/** Flows of a machine at rest, to be solved into. */
+export function stillAir(system: AirSystem): AirFlows {
+  return {
+    fanM3s: new Float64Array(system.fanBranch.length),
+    stackM3s: new Float64Array(system.stackBranch.length),
+    intakeDensityKgM3: 0,
+    pressures: new Float64Array(system.nodeCount),
+  };
 }
 
 /**
@@ -60,12 +83,14 @@ export function buildAirSystem(data: CaseData): AirSystem {
   const exhaustNode = (stack: number) =>
     1 + inGroups.groups + linked.groups + outGroups.groupOf[stack]!;
   const branches: FlowBranch[] = [];
+  const passives: PassiveBranch[] = [];
   const quadraticAtReference: number[] = [];
   const half = 0.5 * REFERENCE_DENSITY;
   const passive = (from: number, to: number, loss: number, areaM2: number): number => {
     const quadratic = (loss * half) / (areaM2 * areaM2);
     const branch: PassiveBranch = { kind: 'passive', from, to, linear: 0, quadratic };
     quadraticAtReference.push(quadratic);
+    passives.push(branch);
     return branches.push(branch) - 1;
   };
   passive(-1, UNDER, data.shell.gapLoss, data.shell.gapAreaM2);
@@ -102,7 +127,6 @@ export function buildAirSystem(data: CaseData): AirSystem {
       rpm: 0,
       densityRatio: 1,
     };
-    quadraticAtReference.push(0);
     return branches.push(branch) - 1;
   });
   const stackBranch = stacks.map((_, i) =>
@@ -117,19 +141,25 @@ export function buildAirSystem(data: CaseData): AirSystem {
       passive(exhaustNode(i), -1, exhaustGrilleLoss(s.ownExhaust.openShare), s.ownExhaust.areaM2);
     }
   });
+  const nodeCount = 1 + inGroups.groups + linked.groups + outGroups.groups;
   return {
-    nodeCount: 1 + inGroups.groups + linked.groups + outGroups.groups,
-    branches,
+    nodeCount,
+    network: flowNetwork(nodeCount, branches),
+    passive: passives,
     quadraticAtReference,
     fanBranch,
+    fanBranches: fanBranch.map((k) => branches[k] as FanBranch),
     stackBranch,
+    stackBranches: stackBranch.map((k) => branches[k] as PassiveBranch),
     stacks: stacks.map((s) => ({
       passages: s.passages,
-      duct: { gapM: s.gapM, heightM: s.fin.heightM, lengthM: s.fin.depthM },
+      duct: ductOf(s.gapM, s.fin.heightM, s.fin.depthM),
       fin: s.fin,
       openShare: s.openShare,
       contactDepthM: s.contactDepthM,
+      faceLoss: stackFaceLoss(s.openShare, s.lintShare),
     })),
+    keep: stacks.map((s) => (1 - data.air.leakage) * (1 - s.extraLeakage)),
     curves,
   };
 }
@@ -146,6 +176,11 @@ function intakeLoss(x: VentData): number {
   return intakeGrilleLoss(x.openShare) + meshShareLoss(x);
 }
 
+const intakeAir = emptyAir();
+const filmAir: AirProperties = emptyAir();
+const through = { linear: 0, quadratic: 0 };
+const MOST_ROUNDS = 20;
+
 /**
  * Flows at given fan speeds and temperatures.
  *
@@ -154,67 +189,62 @@ function intakeLoss(x: VentData): number {
  * @param rpms speed of each fan, 0: stopped
  * @param intakeC temperature of the air the fans draw
  * @param filmC mean air temperature in each stack
- * @param start pressures of a solve nearby, or undefined
- * @returns flows, each ≥ 0 through the fins
+ * @param flows start values, overwritten by the solution; each flow ≥ 0 through the fins
+ * @param near whether the start values are of a solve nearby: then one round is enough, since the caller repeats with new
+ *   temperatures until nothing moves
  */
 export function solveAirFlows(
   system: AirSystem,
   data: CaseData,
-  rpms: readonly number[],
+  rpms: ArrayLike<number>,
   intakeC: number,
-  filmC: readonly number[],
-  start?: AirFlows,
-): AirFlows {
-  const intake = air(intakeC, data.room.pressurePa);
-  const ratio = intake.densityKgM3 / REFERENCE_DENSITY;
-  const pressures = start ? start.pressures.slice() : new Float64Array(system.nodeCount);
-  const stackM3s = system.stacks.map((_, i) => start?.stackM3s[i] ?? 0);
-  if (!rpms.some((x) => x > 0)) {
-    return {
-      fanM3s: rpms.map(() => 0),
-      stackM3s: stackM3s.map(() => 0),
-      intakeDensityKgM3: intake.densityKgM3,
-      pressures: new Float64Array(system.nodeCount),
-    };
+  filmC: ArrayLike<number>,
+  flows: AirFlows,
+  near: boolean,
+): void {
+  const pressure = data.room.pressurePa;
+  const density = air(intakeC, pressure, intakeAir).densityKgM3;
+  flows.intakeDensityKgM3 = density;
+  let running = false;
+  for (let i = 0; i < rpms.length; i++) if (rpms[i]! > 0) running = true;
+  if (!running) {
+    flows.fanM3s.fill(0);
+    flows.stackM3s.fill(0);
+    flows.pressures.fill(0);
+    return;
   }
-  const { branches } = system;
-  for (let k = 0; k < branches.length; k++) {
-    const b = branches[k]!;
-    if (b.kind === 'passive') b.quadratic = system.quadraticAtReference[k]! * ratio;
-    else b.densityRatio = ratio;
+  const ratio = density / REFERENCE_DENSITY;
+  const { passive, quadraticAtReference, fanBranches, stackBranches, stackBranch, keep } = system;
+  for (let k = 0; k < passive.length; k++) passive[k]!.quadratic = quadraticAtReference[k]! * ratio;
+  for (let i = 0; i < fanBranches.length; i++) {
+    fanBranches[i]!.rpm = rpms[i]!;
+    fanBranches[i]!.densityRatio = ratio;
   }
-  system.fanBranch.forEach((k, i) => {
-    (branches[k] as FanBranch).rpm = rpms[i]!;
-  });
-  const films = filmC.map((c) => air(c, data.room.pressurePa));
-  const keep = 1 - data.air.leakage;
-  let flows: Float64Array = new Float64Array(branches.length);
-  // near a known solution one round is enough: the caller repeats with new temperatures until nothing moves
-  const rounds = start ? 1 : 20;
+  const { network } = system;
+  const { stackM3s } = flows;
+  const rounds = near ? 1 : MOST_ROUNDS;
   for (let round = 0; round < rounds; round++) {
-    system.stackBranch.forEach((k, i) => {
-      const film = films[i]!;
-      const q = Math.max(1e-5, stackM3s[i]! / keep || 1e-3);
+    for (let i = 0; i < stackBranches.length; i++) {
+      const film = air(filmC[i]!, pressure, filmAir);
+      const kept = keep[i]!;
+      const q = Math.max(1e-5, stackM3s[i]! / kept || 1e-3);
       // the fins see the warmer, thinner air: same mass flow, more volume
-      const swell = intake.densityKgM3 / film.densityKgM3;
-      const through = stackResistance(system.stacks[i]!, q * keep * swell, film);
-      const b = branches[k] as PassiveBranch;
-      b.linear = through.linear * keep * swell;
-      b.quadratic = through.quadratic * (keep * swell) ** 2;
-    });
-    flows = solveFlows(system.nodeCount, branches, pressures);
+      const swell = (density / film.densityKgM3) * kept;
+      stackResistance(system.stacks[i]!, q * swell, film, through);
+      const b = stackBranches[i]!;
+      b.linear = through.linear * swell;
+      b.quadratic = through.quadratic * swell * swell;
+    }
+    solveFlows(network, flows.pressures, near ? 1e-9 : 1e-11);
     let change = 0;
-    system.stackBranch.forEach((k, i) => {
-      const q = Math.max(0, flows[k]!) * keep;
+    for (let i = 0; i < stackBranch.length; i++) {
+      const q = Math.max(0, network.flows[stackBranch[i]!]!) * keep[i]!;
       change = Math.max(change, Math.abs(q - stackM3s[i]!) / (q + 1e-6));
       stackM3s[i] = q;
-    });
+    }
     if (change < 1e-9) break;
   }
-  return {
-    fanM3s: system.fanBranch.map((k) => Math.max(0, flows[k]!)),
-    stackM3s,
-    intakeDensityKgM3: intake.densityKgM3,
-    pressures,
-  };
+  for (let i = 0; i < fanBranches.length; i++) {
+    flows.fanM3s[i] = Math.max(0, network.flows[system.fanBranch[i]!]!);
+  }
 }

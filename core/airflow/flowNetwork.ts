@@ -1,5 +1,10 @@
 import type { FanCurve } from './fanCurve';
-import { luFactor, luSolve } from '../network/lu';
+import {
+  factorPlanned,
+  planElimination,
+  solvePlanned,
+  type EliminationPlan,
+} from '../network/elimination';
 
 /** A resistance `Δp = a Q + b Q |Q|` between two pressure nodes; node −1 is the open room. */
 export interface PassiveBranch {
@@ -88,79 +93,113 @@ function branchFlow(branch: FlowBranch, pressures: Float64Array): number {
     : fanFlow(branch, pt - pf);
 }
 
+/** A network of branches with its working memory, made once and solved often. */
+export interface FlowNetwork {
+  nodeCount: number;
+  branches: readonly FlowBranch[];
+  /** Flow of each branch, m³/s along from → to, after a solve. */
+  flows: Float64Array;
+  plan: EliminationPlan;
+  jacobian: Float64Array;
+  residual: Float64Array;
+  step: Float64Array;
+  trial: Float64Array;
+}
+
+/**
+ * Prepares a network.
+ *
+ * @param nodeCount number of unknown pressure nodes; node −1 is the room at 0 Pa
+ * @param branches resistances and fans; each node must reach the room
+ */
+export function flowNetwork(nodeCount: number, branches: readonly FlowBranch[]): FlowNetwork {
+  const n = nodeCount;
+  const pattern = new Uint8Array(n * n);
+  for (let i = 0; i < n; i++) pattern[i * n + i] = 1;
+  for (const b of branches) {
+    if (b.from < 0 || b.to < 0) continue;
+    pattern[b.from * n + b.to] = 1;
+    pattern[b.to * n + b.from] = 1;
+  }
+  return {
+    nodeCount,
+    branches,
+    flows: new Float64Array(branches.length),
+    plan: planElimination(n, pattern),
+    jacobian: new Float64Array(n * n),
+    residual: new Float64Array(n),
+    step: new Float64Array(n),
+    trial: new Float64Array(n),
+  };
+}
+
+/** Imbalance of each node at given pressures, its greatest share of the largest flow, and where asked the Jacobian. */
+function balance(net: FlowNetwork, at: Float64Array, withJacobian: boolean): number {
+  const { nodeCount: n, branches, flows, residual: res, jacobian: jac } = net;
+  res.fill(0);
+  if (withJacobian) jac.fill(0);
+  let scale = 1e-9;
+  for (let k = 0; k < branches.length; k++) {
+    const b = branches[k]!;
+    const q = branchFlow(b, at);
+    const g = slope.value;
+    flows[k] = q;
+    scale = Math.max(scale, Math.abs(q));
+    if (b.from >= 0) res[b.from]! -= q;
+    if (b.to >= 0) res[b.to]! += q;
+    if (!withJacobian) continue;
+    if (b.from >= 0) jac[b.from * n + b.from]! += g;
+    if (b.to >= 0) jac[b.to * n + b.to]! += g;
+    if (b.from >= 0 && b.to >= 0) {
+      jac[b.from * n + b.to]! -= g;
+      jac[b.to * n + b.from]! -= g;
+    }
+  }
+  let worst = 0;
+  for (let i = 0; i < n; i++) worst = Math.max(worst, Math.abs(res[i]!));
+  return worst / scale;
+}
+
+/** Slope of the convex function along the step, at a share of it. */
+function slopeAlong(net: FlowNetwork, pressures: Float64Array, t: number): number {
+  const { nodeCount: n, step, trial, residual } = net;
+  for (let i = 0; i < n; i++) trial[i] = pressures[i]! + t * step[i]!;
+  balance(net, trial, false);
+  let d = 0;
+  for (let i = 0; i < n; i++) d += residual[i]! * step[i]!;
+  return d;
+}
+
+const MOST_ITERATIONS = 200;
+
 /**
  * Operating point of fans and resistances: node pressures at which every node's flows balance.
  *
  * Every branch's flow falls with the pressure against it, so the balance is the gradient of a convex function: Newton
  * steps with a bisected line search always converge, also with fans in parallel, in series, unequal or stopped.
  *
- * @param nodeCount number of unknown pressure nodes; node −1 is the room at 0 Pa
- * @param branches resistances and fans; each node must reach the room
+ * @param net the network; its `flows` are overwritten
  * @param pressures start values in Pa, overwritten by the solution
- * @returns flow of each branch, m³/s along from → to
+ * @param tolerance greatest imbalance left, as a share of the largest flow
  */
-export function solveFlows(
-  nodeCount: number,
-  branches: readonly FlowBranch[],
-  pressures: Float64Array,
-): Float64Array {
-  const n = nodeCount;
-  const flows = new Float64Array(branches.length);
-  if (n === 0) return flows;
-  const jac = new Float64Array(n * n);
-  const res = new Float64Array(n);
-  const step = new Float64Array(n);
-  const trial = new Float64Array(n);
-  const pivot = new Int32Array(n);
-
-  const residual = (at: Float64Array, withJacobian: boolean): number => {
-    res.fill(0);
-    if (withJacobian) jac.fill(0);
-    let scale = 1e-9;
-    for (let k = 0; k < branches.length; k++) {
-      const b = branches[k]!;
-      const q = branchFlow(b, at);
-      const g = slope.value;
-      flows[k] = q;
-      scale = Math.max(scale, Math.abs(q));
-      if (b.from >= 0) res[b.from]! -= q;
-      if (b.to >= 0) res[b.to]! += q;
-      if (!withJacobian) continue;
-      if (b.from >= 0) jac[b.from * n + b.from]! += g;
-      if (b.to >= 0) jac[b.to * n + b.to]! += g;
-      if (b.from >= 0 && b.to >= 0) {
-        jac[b.from * n + b.to]! -= g;
-        jac[b.to * n + b.from]! -= g;
-      }
-    }
-    let worst = 0;
-    for (let i = 0; i < n; i++) worst = Math.max(worst, Math.abs(res[i]!));
-    return worst / scale;
-  };
-  const along = (t: number): number => {
-    for (let i = 0; i < n; i++) trial[i] = pressures[i]! + t * step[i]!;
-    residual(trial, false);
-    let d = 0;
-    for (let i = 0; i < n; i++) d += res[i]! * step[i]!;
-    return d;
-  };
-
-  for (let iteration = 0; iteration < 200; iteration++) {
-    if (residual(pressures, true) < 1e-11) break;
-    step.set(res);
+export function solveFlows(net: FlowNetwork, pressures: Float64Array, tolerance = 1e-11): void {
+  const { nodeCount: n, jacobian, residual, step, plan } = net;
+  for (let iteration = 0; iteration < MOST_ITERATIONS; iteration++) {
+    if (balance(net, pressures, true) < tolerance) return;
+    step.set(residual);
+    factorPlanned(jacobian, plan);
+    solvePlanned(jacobian, plan, step);
     let d0 = 0;
-    luFactor(jac, n, pivot);
-    luSolve(jac, n, pivot, step);
-    for (let i = 0; i < n; i++) d0 += res[i]! * step[i]!;
+    for (let i = 0; i < n; i++) d0 += residual[i]! * step[i]!;
     let t = 1;
-    let d = along(t);
+    let d = slopeAlong(net, pressures, t);
     if (d < -0.5 * d0) {
       // the full step overshoots the convex function's minimum on this line: bisect back to it
       let lo = 0;
       let hi = 1;
       for (let i = 0; i < 30; i++) {
         t = 0.5 * (lo + hi);
-        d = along(t);
+        d = slopeAlong(net, pressures, t);
         if (d > 0) lo = t;
         else hi = t;
         if (Math.abs(d) < 0.1 * d0) break;
@@ -168,11 +207,10 @@ export function solveFlows(
     } else {
       for (let i = 0; i < 20 && d > 0.5 * d0; i++) {
         t *= 2;
-        d = along(t);
+        d = slopeAlong(net, pressures, t);
       }
     }
     for (let i = 0; i < n; i++) pressures[i]! += t * step[i]!;
   }
-  residual(pressures, false);
-  return flows;
+  balance(net, pressures, false);
 }

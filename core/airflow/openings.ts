@@ -46,3 +46,15 @@ export function meshLoss(openShare: number): number {
 export function finRowLoss(openShare: number): number {
   return 0.42 * (1 - openShare * openShare) + (1 - openShare) ** 2;
 }
+
+/**
+ * Extra loss of lint on a stack's entrance, on the velocity between the fins: the mat as a screen that covers a share of it.
+ *
+ * `ζ = 1.3 s + (1/(1 − s) − 1)²`
+ *
+ * @param coveredShare share of the entrance under lint s, 0 ≤ s < 1
+ * Source: Idelchik, screen; that lint acts like one is common practice, no source.
+ */
+export function lintLoss(coveredShare: number): number {
+  return meshLoss(1 - coveredShare);
+}

@@ -25,14 +25,47 @@ export function ductNusseltT(aspect: number): number {
   return 7.541 * (1 + a * (-2.61 + a * (4.97 + a * (-5.119 + a * (2.702 - 0.548 * a)))));
 }
 
-/** A passage between two fins. */
+/** A passage between two fins with what follows from its shape alone, so that it is worked out once. */
 export interface Duct {
   gapM: number;
   heightM: number;
   lengthM: number;
+  areaM2: number;
+  hydraulicM: number;
+  /** √A over the hydraulic diameter. */
+  toRootA: number;
+  /** L / √A. */
+  lengthOverRootA: number;
+  /** Fully developed f·Re and Nu, both on √A. */
+  frictionRootA: number;
+  nusseltRootA: number;
 }
 
-const TURBULENT_BLEND = 8;
+/** A passage of given gap, height and length in metres, all > 0. */
+export function ductOf(gapM: number, heightM: number, lengthM: number): Duct {
+  const areaM2 = gapM * heightM;
+  const rootA = Math.sqrt(areaM2);
+  const hydraulicM = (2 * areaM2) / (gapM + heightM);
+  const aspect = Math.min(gapM, heightM) / Math.max(gapM, heightM);
+  const toRootA = rootA / hydraulicM;
+  return {
+    gapM,
+    heightM,
+    lengthM,
+    areaM2,
+    hydraulicM,
+    toRootA,
+    lengthOverRootA: lengthM / rootA,
+    frictionRootA: ductFrictionRe(aspect) * toRootA,
+    nusseltRootA: ductNusseltT(aspect) * toRootA,
+  };
+}
+
+/** Reynolds numbers between which laminar and turbulent heat transfer are mixed. */
+export const LAMINAR_END = 2300;
+export const TURBULENT_START = 4000;
+/** Beyond this the turbulent correlations are extrapolated. */
+export const HIGHEST_REYNOLDS = 1e5;
 
 /**
  * Apparent Fanning friction factor of developing flow in a rectangular duct, blended into turbulent flow.
@@ -40,59 +73,79 @@ const TURBULENT_BLEND = 8;
  * Laminar: `f·Re_√A = √[(3.44/√z⁺)² + (f·Re_fd)²]`, `z⁺ = L / (√A · Re_√A)`, with the fully developed value of the exact
  * duct. Turbulent: Blasius, `0.0791 Re^−0.25`. Blend: eighth-power mean of both, so that the greater one rules.
  *
- * @param duct gap, height and length in metres, all > 0
- * @param reynolds Reynolds number on the hydraulic diameter, > 0
+ * @param duct the passage
+ * @param reynolds Reynolds number on the hydraulic diameter, 0 < Re ≤ 1e5
  * Source: Muzychka & Yovanovich, J. Fluids Eng. 131 (2009) 041105; Shah & London 1978; from memory.
  */
 export function ductApparentFriction(duct: Duct, reynolds: number): number {
-  const { gapM, heightM, lengthM } = duct;
-  const rootA = Math.sqrt(gapM * heightM);
-  const dh = (2 * gapM * heightM) / (gapM + heightM);
-  const aspect = Math.min(gapM, heightM) / Math.max(gapM, heightM);
-  const reRootA = (reynolds * rootA) / dh;
-  const zPlus = lengthM / (rootA * reRootA);
-  const developed = (ductFrictionRe(aspect) * rootA) / dh;
-  const entry = 3.44 / Math.sqrt(zPlus);
-  const laminar = Math.sqrt(entry * entry + developed * developed) / reRootA;
-  const turbulent = 0.0791 * Math.pow(reynolds, -0.25);
-  return Math.pow(
-    Math.pow(laminar, TURBULENT_BLEND) + Math.pow(turbulent, TURBULENT_BLEND),
-    1 / TURBULENT_BLEND,
-  );
+  const reRootA = reynolds * duct.toRootA;
+  const entry2 = (3.44 * 3.44 * reRootA) / duct.lengthOverRootA;
+  const laminar = Math.sqrt(entry2 + duct.frictionRootA * duct.frictionRootA) / reRootA;
+  const turbulent = 0.0791 / Math.sqrt(Math.sqrt(reynolds));
+  const share = turbulent / laminar;
+  const s2 = share * share;
+  const s4 = s2 * s2;
+  return laminar * Math.sqrt(Math.sqrt(Math.sqrt(1 + s4 * s4)));
 }
 
 /**
- * Mean Nusselt number of simultaneously developing laminar flow in a rectangular duct at uniform wall temperature,
- * on the hydraulic diameter, with the turbulent value of Gnielinski's form above transition.
+ * Mean Nusselt number of simultaneously developing laminar flow in a rectangular duct at uniform wall temperature, on the
+ * hydraulic diameter.
  *
  * `Nu_√A = [(2 f(Pr)/√z*)^m + ((1.5·0.409 (f·Re_√A/z*)^⅓)^5 + Nu_fd^5)^(m/5)]^(1/m)`, `m = 2.27 + 1.65 Pr^⅓`,
  * `z* = L / (√A Re_√A Pr)`, `f(Pr) = 0.564 / [1 + (1.664 Pr^(1/6))^4.5]^(2/9)`. The fully developed asymptote is the exact
  * duct's (Shah & London) instead of the model's general one, which lies up to 9 % off it.
  *
- * @param duct gap, height and length in metres, all > 0
+ * @param duct the passage
  * @param reynolds Reynolds number on the hydraulic diameter, > 0
  * @param prandtl Prandtl number, 0.1 < Pr
  * Source: Muzychka & Yovanovich, J. Heat Transfer 126 (2004) 54–61; from memory.
  */
-export function ductMeanNusselt(duct: Duct, reynolds: number, prandtl: number): number {
-  const { gapM, heightM, lengthM } = duct;
-  const rootA = Math.sqrt(gapM * heightM);
-  const dh = (2 * gapM * heightM) / (gapM + heightM);
-  const aspect = Math.min(gapM, heightM) / Math.max(gapM, heightM);
-  const toRootA = rootA / dh;
-  const reRootA = reynolds * toRootA;
-  const zStar = lengthM / (rootA * reRootA * prandtl);
-  const friction = ductFrictionRe(aspect) * toRootA;
-  const developed = ductNusseltT(aspect) * toRootA;
-  const m = 2.27 + 1.65 * Math.cbrt(prandtl);
-  const fPr = 0.564 / Math.pow(1 + Math.pow(1.664 * Math.pow(prandtl, 1 / 6), 4.5), 2 / 9);
+export function laminarMeanNusselt(duct: Duct, reynolds: number, prandtl: number): number {
+  const zStar = duct.lengthOverRootA / (reynolds * duct.toRootA * prandtl);
+  const third = Math.cbrt(prandtl);
+  const m = 2.27 + 1.65 * third;
+  const fPr = 0.564 / Math.pow(1 + Math.pow(1.664 * Math.sqrt(third), 4.5), 2 / 9);
   const boundaryLayer = (2 * fPr) / Math.sqrt(zStar);
-  const leveque = 1.5 * 0.409 * Math.cbrt(friction / zStar);
-  const inner = Math.pow(Math.pow(leveque, 5) + Math.pow(developed, 5), m / 5);
-  const laminar = Math.pow(Math.pow(boundaryLayer, m) + inner, 1 / m) / toRootA;
-  if (reynolds <= 2300) return laminar;
+  const leveque = 1.5 * 0.409 * Math.cbrt(duct.frictionRootA / zStar);
+  const l2 = leveque * leveque;
+  const n = duct.nusseltRootA;
+  const n2 = n * n;
+  const inner = Math.pow(l2 * l2 * leveque + n2 * n2 * n, m / 5);
+  return Math.pow(Math.pow(boundaryLayer, m) + inner, 1 / m) / duct.toRootA;
+}
+
+/**
+ * Nusselt number of turbulent duct flow on the hydraulic diameter.
+ *
+ * `Nu = (f/8)(Re − 1000) Pr / (1 + 12.7 √(f/8) (Pr^⅔ − 1))`, `f = (0.79 ln Re − 1.64)^−2`
+ *
+ * @param reynolds 3000 < Re < 5e6
+ * @param prandtl 0.5 < Pr < 2000
+ * Source: Gnielinski 1976 with Petukhov's friction; Incropera et al., eqs. 8.21 and 8.62; from memory.
+ */
+export function gnielinski(reynolds: number, prandtl: number): number {
   const f = Math.pow(0.79 * Math.log(reynolds) - 1.64, -2) / 8;
-  const turbulent =
-    (f * (reynolds - 1000) * prandtl) / (1 + 12.7 * Math.sqrt(f) * (Math.pow(prandtl, 2 / 3) - 1));
-  return Math.max(laminar, turbulent);
+  return (
+    (f * (reynolds - 1000) * prandtl) / (1 + 12.7 * Math.sqrt(f) * (Math.pow(prandtl, 2 / 3) - 1))
+  );
+}
+
+/**
+ * Mean Nusselt number between two fins in any regime: laminar up to Re 2300, turbulent from 4000, straight between.
+ *
+ * @param duct the passage
+ * @param reynolds Reynolds number on the hydraulic diameter, 0 < Re ≤ 1e5
+ * @param prandtl Prandtl number
+ * Source: {@link laminarMeanNusselt}; {@link gnielinski}; transition after Gnielinski, Int. J. Heat Mass Transfer 63 (2013)
+ * 134–140; from memory.
+ */
+export function ductMeanNusselt(duct: Duct, reynolds: number, prandtl: number): number {
+  if (reynolds <= LAMINAR_END) return laminarMeanNusselt(duct, reynolds, prandtl);
+  if (reynolds >= TURBULENT_START) return gnielinski(reynolds, prandtl);
+  const w = (reynolds - LAMINAR_END) / (TURBULENT_START - LAMINAR_END);
+  return (
+    (1 - w) * laminarMeanNusselt(duct, LAMINAR_END, prandtl) +
+    w * gnielinski(TURBULENT_START, prandtl)
+  );
 }

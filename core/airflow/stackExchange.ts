@@ -1,7 +1,7 @@
 import type { AirProperties } from '../fluids/air';
 import { stackFinEfficiency, type FinRow } from '../conduction/fin';
 import { ductApparentFriction, ductMeanNusselt, type Duct } from './rectangularDuct';
-import { finRowLoss } from './openings';
+import { finRowLoss, lintLoss } from './openings';
 
 /** A fin stack as the air sees it: open passages between fins. */
 export interface StackGeometry {
@@ -11,31 +11,48 @@ export interface StackGeometry {
   fin: FinRow;
   openShare: number;
   contactDepthM: number;
+  /** Loss of entrance, exit and lint on the velocity between the fins. */
+  faceLoss: number;
+}
+
+/** Loss at a stack's faces: contraction, expansion, and the lint on its entrance. */
+export function stackFaceLoss(openShare: number, lintShare: number): number {
+  return finRowLoss(openShare) + lintLoss(lintShare);
+}
+
+/** Reynolds number between the fins on the hydraulic diameter, at least 1. */
+export function stackReynolds(
+  stack: StackGeometry,
+  flowM3s: number,
+  properties: AirProperties,
+): number {
+  const velocity = flowM3s / (stack.passages * stack.duct.areaM2);
+  return Math.max(
+    1,
+    (properties.densityKgM3 * velocity * stack.duct.hydraulicM) / properties.viscosityPaS,
+  );
 }
 
 /**
- * Pressure drop of a stack written as `Δp = a Q + b Q²` about a flow: friction in a, entrance and exit loss in b.
+ * Pressure drop of a stack written as `Δp = a Q + b Q²` about a flow: friction in a, losses at its faces in b.
  *
  * @param stack its passages
  * @param flowM3s flow through the whole stack, > 0
  * @param properties air at the mean temperature in the stack
+ * @param out receives a and b
  */
 export function stackResistance(
   stack: StackGeometry,
   flowM3s: number,
   properties: AirProperties,
-): { linear: number; quadratic: number } {
-  const { gapM, heightM, lengthM } = stack.duct;
-  const area = stack.passages * gapM * heightM;
-  const dh = (2 * gapM * heightM) / (gapM + heightM);
-  const velocity = flowM3s / area;
-  const reynolds = Math.max(1, (properties.densityKgM3 * velocity * dh) / properties.viscosityPaS);
+  out: { linear: number; quadratic: number },
+): void {
+  const area = stack.passages * stack.duct.areaM2;
+  const reynolds = stackReynolds(stack, flowM3s, properties);
   const friction = ductApparentFriction(stack.duct, reynolds);
-  const head = 0.5 * properties.densityKgM3 * velocity * velocity;
-  return {
-    linear: (friction * 4 * (lengthM / dh) * head) / flowM3s,
-    quadratic: (finRowLoss(stack.openShare) * 0.5 * properties.densityKgM3) / (area * area),
-  };
+  const perFlow2 = (0.5 * properties.densityKgM3) / (area * area);
+  out.linear = friction * 4 * (stack.duct.lengthM / stack.duct.hydraulicM) * perFlow2 * flowM3s;
+  out.quadratic = stack.faceLoss * perFlow2;
 }
 
 /**
@@ -55,13 +72,10 @@ export function stackConductance(
   factor: number,
   nusseltFactor: number,
 ): number {
-  const { gapM, heightM, lengthM } = stack.duct;
-  const area = stack.passages * gapM * heightM;
-  const dh = (2 * gapM * heightM) / (gapM + heightM);
-  const velocity = flowM3s / area;
-  const reynolds = Math.max(1, (properties.densityKgM3 * velocity * dh) / properties.viscosityPaS);
+  const { gapM, heightM, lengthM, hydraulicM } = stack.duct;
+  const reynolds = stackReynolds(stack, flowM3s, properties);
   const nusselt = nusseltFactor * ductMeanNusselt(stack.duct, reynolds, properties.prandtl);
-  const h = (nusselt * properties.conductivityWmK) / dh;
+  const h = (nusselt * properties.conductivityWmK) / hydraulicM;
   const eta = stackFinEfficiency(stack.fin, h, stack.contactDepthM);
   const bases = stack.fin.joined === 'both-sides' ? 2 : 1;
   const wetted = stack.passages * lengthM * (2 * heightM * eta + bases * gapM);

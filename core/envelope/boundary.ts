@@ -1,12 +1,13 @@
 import type { MachineModel } from '../network/machineModel';
+import { moveConditions, solveInto, type LinearState } from '../network/steadyState';
 import {
-  conditionsAt,
-  firstConditions,
-  solveLinear,
-  type Conditions,
-  type LinearState,
-} from '../network/steadyState';
-import { limitPlanes, type Binding, type Configuration, type HalfPlane, type Ray } from './limits';
+  firstLimit,
+  lastHit,
+  type Binding,
+  type Configuration,
+  type HalfPlane,
+  type Ray,
+} from './limits';
 
 /** Where a ray leaves the region, at properties converged there. */
 export interface BoundaryPoint {
@@ -16,88 +17,72 @@ export interface BoundaryPoint {
   gpuW: number;
   binding: Binding;
   plane: HalfPlane;
-  state: LinearState;
-  at: Conditions;
+  /** Flow of each fan there, m³/s. */
+  fanM3s: number[];
 }
 
-const TOLERANCE = 1e-6;
+export const TOLERANCE = 1e-6;
 const MOST_ROUNDS = 40;
 /** Feedback beyond this is left to plain repetition. */
 const STEEPEST = 0.95;
 
 /**
- * How far a ray from the origin stays inside all limits: solve at the present properties, go to the nearest limit, take the
- * properties there, repeat until the watts stand still. Secant steps shorten the feedback where warmer parts carry more (a
- * warm pipe pumps better), which plain repetition follows only slowly.
+ * Watts at which a ray leaves all limits: solve at the present properties, go to the nearest limit, take the properties
+ * there, repeat until the watts stand still. Secant steps shorten the feedback where warmer parts carry more (a warm pipe
+ * pumps better), which plain repetition follows only slowly.
  *
  * @param model the machine
  * @param rpms speed of each fan
  * @param ray direction
  * @param config firmware and adapter limits, or null
- * @param start conditions and flows of a point nearby
- * @returns the point; 0 W where a limit is passed with both dies idle
+ * @param state its conditions are the start; afterwards solved at the point's own
+ * @param tolerance share of the watts that may still move
+ * @returns W; 0 where a limit is passed with both dies idle
  */
-export function boundaryOnRay(
+export function boundaryWatts(
   model: MachineModel,
-  rpms: readonly number[],
+  rpms: ArrayLike<number>,
   ray: Ray,
   config: Configuration | null,
-  start?: { at: Conditions; state: LinearState },
-): BoundaryPoint {
-  let at = start?.at ?? firstConditions(model);
-  let state = solveLinear(model, rpms, at, start?.state.flows);
+  state: LinearState,
+  tolerance: number,
+): number {
   let guess = NaN;
   let lastGuess = NaN;
-  let lastHit = NaN;
+  let lastFound = NaN;
   for (let round = 0; ; round++) {
-    const { watts, plane } = firstHit(limitPlanes(model, state, at, config, ray), ray);
-    if (Math.abs(watts - guess) <= TOLERANCE * (1 + watts) || round >= MOST_ROUNDS) {
-      return {
-        ray,
-        watts,
-        cpuW: watts * ray.cpu,
-        gpuW: watts * ray.gpu,
-        binding: plane.binding,
-        plane,
-        state,
-        at,
-      };
-    }
-    let next = watts;
-    const feedback = (watts - lastHit) / (guess - lastGuess);
+    solveInto(model, rpms, state);
+    const found = firstLimit(model, state, config, ray);
+    if (Math.abs(found - guess) <= tolerance * (1 + found) || round >= MOST_ROUNDS) return found;
+    let next = found;
+    const feedback = (found - lastFound) / (guess - lastGuess);
     if (round >= 2 && Math.abs(feedback) < STEEPEST) {
-      next = Math.max(0, guess + (watts - guess) / (1 - feedback));
+      next = Math.max(0, guess + (found - guess) / (1 - feedback));
     }
     lastGuess = guess;
-    lastHit = watts;
+    lastFound = found;
     guess = next;
-    at = conditionsAt(model, state, guess * ray.cpu, guess * ray.gpu);
-    state = solveLinear(model, rpms, at, state.flows);
+    moveConditions(model, state, guess * ray.cpu, guess * ray.gpu);
   }
 }
 
-/** The limit that a ray meets first, and the watts up to there (≥ 0). */
-export function firstHit(
-  planes: readonly HalfPlane[],
+/** {@link boundaryWatts} with what binds there and the flows. */
+export function boundaryOnRay(
+  model: MachineModel,
+  rpms: ArrayLike<number>,
   ray: Ray,
-): { watts: number; plane: HalfPlane } {
-  let best = Infinity;
-  let plane: HalfPlane | null = null;
-  for (const p of planes) {
-    const slope = p.cpu * ray.cpu + p.gpu * ray.gpu;
-    if (slope <= 1e-15) {
-      if (p.room < 0 && best > 0) {
-        best = 0;
-        plane = p;
-      }
-      continue;
-    }
-    const watts = Math.max(0, p.room / slope);
-    if (watts < best) {
-      best = watts;
-      plane = p;
-    }
-  }
-  if (!plane) throw new Error('no limit lies in this direction');
-  return { watts: best, plane };
+  config: Configuration | null,
+  state: LinearState,
+): BoundaryPoint {
+  const watts = boundaryWatts(model, rpms, ray, config, state, TOLERANCE);
+  const plane = lastHit(model, config);
+  return {
+    ray,
+    watts,
+    cpuW: watts * ray.cpu,
+    gpuW: watts * ray.gpu,
+    binding: plane.binding,
+    plane,
+    fanM3s: Array.from(state.flows.fanM3s),
+  };
 }

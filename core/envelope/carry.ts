@@ -1,7 +1,9 @@
 import type { MachineModel } from '../network/machineModel';
-import { boundaryOnRay, type BoundaryPoint } from './boundary';
-import { fanState, startDuties, type FanState } from './fanStates';
+import { createState, type LinearState } from '../network/steadyState';
+import { boundaryOnRay, boundaryWatts, type BoundaryPoint } from './boundary';
+import { controlGroups, fanState, startDuties, type FanState } from './fanStates';
 import type { Configuration, Ray } from './limits';
+import { bestSplit } from './splitFans';
 
 /** The best that can be carried along a ray, and the fan state that does it. */
 export interface Carried {
@@ -11,39 +13,48 @@ export interface Carried {
 
 /** What one ray's solution leaves behind for the next. */
 export interface CarryMemory {
-  /** Last point with fans on and off: where the next solve starts. */
-  near: Map<string, BoundaryPoint>;
+  /** Working states with fans on and off: each solve starts where the last one ended. */
+  on: LinearState;
+  off: LinearState;
   /** Best state over the whole range of duty, by ray and configuration; no cap enters, so every cap may use it. */
   best: Map<string, Carried>;
+  /** Best splits found so far with fans controlled apart, by ray and configuration. */
+  splits: Map<string, Carried[]>;
 }
 
-export function createMemory(): CarryMemory {
-  return { near: new Map(), best: new Map() };
+export function createMemory(model: MachineModel): CarryMemory {
+  return {
+    on: createState(model),
+    off: createState(model),
+    best: new Map(),
+    splits: new Map(),
+  };
 }
 
-function solveAt(
+export function isRunning(state: FanState): boolean {
+  return state.rpms.some((x) => x > 0);
+}
+
+/** What one fan state carries along a ray. */
+export function solveAt(
   model: MachineModel,
   state: FanState,
   ray: Ray,
   config: Configuration | null,
   memory: CarryMemory,
 ): Carried {
-  const key = isRunning(state) ? 'on' : 'off';
-  const point = boundaryOnRay(model, state.rpms, ray, config, memory.near.get(key));
-  memory.near.set(key, point);
-  return { point, state };
-}
-
-function isRunning(state: FanState): boolean {
-  return state.rpms.some((x) => x > 0);
+  const work = isRunning(state) ? memory.on : memory.off;
+  return { point: boundaryOnRay(model, state.rpms, ray, config, work), state };
 }
 
 const SLOWER = 0.985;
+/** The look at a slightly slower state needs no more than this. */
+const LOOK_TOLERANCE = 2e-5;
 const SEARCH_STEPS = 14;
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
 
 /** A quieter state must be clearly better, so that rounding does not choose. */
-function better(a: Carried, b: Carried): Carried {
+export function better(a: Carried, b: Carried): Carried {
   return b.point.watts > a.point.watts * (1 + 1e-6) + 1e-9 ? b : a;
 }
 
@@ -52,10 +63,10 @@ function better(a: Carried, b: Carried): Carried {
  *
  * More air nearly always carries more. Where a slightly slower state carries more (a cooler pipe pumps worse), the best duty
  * is sought over the whole range, so that every cap above the best finds the same state. The states at which a further fan
- * just starts are candidates as well.
+ * just starts are candidates as well. Fans controlled apart get the best split of the same level.
  *
  * @param model the machine
- * @param loudest the loudest state allowed
+ * @param loudest the loudest state allowed, all fans on one duty
  * @param ray direction in the (CPU, GPU) plane
  * @param config firmware and adapter limits, or null
  * @param memory start values and found optima, shared between calls on one model
@@ -67,24 +78,60 @@ export function carryOnRay(
   config: Configuration | null,
   memory: CarryMemory,
 ): Carried {
-  const { data } = model;
   const solve = (state: FanState) => solveAt(model, state, ray, config, memory);
-  let best = solve(loudest);
+  const first = solve(loudest);
   // no fan state moves a firmware limit
-  if (!isRunning(loudest) || best.point.binding.limit === 'firmware') return best;
-  const starts = startDuties(data).filter((d) => d < loudest.duty);
-  for (const d of starts.slice(0, -1)) best = better(best, solve(fanState(data, d)));
+  if (!isRunning(loudest) || first.point.binding.limit === 'firmware') return first;
+  const together = bestCommonDuty(model, loudest, ray, config, memory, first);
+  if (controlGroups(model.data).length < 2) return together;
+  const key = rayKey(ray, config);
+  const found = memory.splits.get(key) ?? [];
+  let best = bestSplit(model, loudest, together, solve);
+  for (const c of found) {
+    if ((c.state.levelDbA ?? -Infinity) <= (loudest.levelDbA ?? -Infinity)) best = better(best, c);
+  }
+  memory.splits.set(key, [...found, best]);
+  return best;
+}
+
+function rayKey(ray: Ray, config: Configuration | null): string {
+  return `${ray.cpu.toFixed(9)} ${config ? 'configured' : 'carry'}`;
+}
+
+function bestCommonDuty(
+  model: MachineModel,
+  loudest: FanState,
+  ray: Ray,
+  config: Configuration | null,
+  memory: CarryMemory,
+  first: Carried,
+): Carried {
+  const { data } = model;
+  const duty = loudest.duties[0]!;
+  const solve = (d: number) => solveAt(model, fanState(data, d), ray, config, memory);
+  let best = first;
+  const starts = startDuties(data).filter((d) => d < duty);
+  for (const d of starts.slice(0, -1)) best = better(best, solve(d));
   const from = starts[starts.length - 1];
   if (from === undefined) return best;
-  const slower = solve(fanState(data, Math.max(from, loudest.duty * SLOWER)));
-  if (better(best, slower) === best) return best;
-  const key = `${ray.cpu.toFixed(9)} ${config ? 'configured' : 'carry'}`;
+  const slowerDuty = Math.max(from, duty * SLOWER);
+  const look = boundaryWatts(
+    model,
+    fanState(data, slowerDuty).rpms,
+    ray,
+    config,
+    memory.on,
+    LOOK_TOLERANCE,
+  );
+  if (look <= best.point.watts * (1 + 2 * LOOK_TOLERANCE)) return best;
+  best = better(best, solve(slowerDuty));
+  const key = rayKey(ray, config);
   let top = memory.best.get(key);
   if (!top) {
-    top = searchDuty((duty) => solve(fanState(data, duty)), from);
+    top = searchDuty(solve, from);
     memory.best.set(key, top);
   }
-  return top.state.duty <= loudest.duty ? better(better(best, slower), top) : better(best, slower);
+  return top.state.duties[0]! <= duty ? better(best, top) : best;
 }
 
 /** Golden section over duty for the state that carries most, between a fan's start and full speed. */
@@ -95,11 +142,11 @@ function searchDuty(solve: (duty: number) => Carried, from: number): Carried {
   let b = solve(lo + GOLDEN * (hi - lo));
   for (let i = 0; i < SEARCH_STEPS; i++) {
     if (a.point.watts > b.point.watts) {
-      hi = b.state.duty;
+      hi = b.state.duties[0]!;
       b = a;
       a = solve(hi - GOLDEN * (hi - lo));
     } else {
-      lo = a.state.duty;
+      lo = a.state.duties[0]!;
       a = b;
       b = solve(lo + GOLDEN * (hi - lo));
     }

@@ -1,7 +1,8 @@
 import type { MachineModel } from '../network/machineModel';
-import { carryAmong, type Carried, type CarryMemory } from './carry';
-import type { FanState } from './fanStates';
-import { limitPlanes, type Binding, type Configuration, type HalfPlane, type Ray } from './limits';
+import { solveInto } from '../network/steadyState';
+import { carryAmong, carryOnRay, isRunning, type Carried, type CarryMemory } from './carry';
+import { controlGroups, type FanState } from './fanStates';
+import { limitPlanes, type Binding, type HalfPlane, type Ray } from './limits';
 import { clipPolygon, crossing } from './polygon';
 
 /** A corner of the envelope; `edge` binds from here to the next corner, null at the last. */
@@ -31,14 +32,12 @@ function rayThrough(cpuW: number, gpuW: number): Ray {
  *
  * @param model the machine
  * @param states the fan states that the cap's readouts chose, the loudest among them
- * @param config firmware and adapter limits, or null
  * @param memory start values
  * @param onAxes both axis points, where already known
  */
 export function traceEnvelope(
   model: MachineModel,
   states: readonly FanState[],
-  config: Configuration | null,
   memory: CarryMemory,
   onAxes: { cpu: Carried | null; gpu: Carried | null },
 ): EnvelopeCorner[] {
@@ -46,12 +45,18 @@ export function traceEnvelope(
   if (!cpu || !gpu) {
     return [{ cpuWatts: cpu?.point.watts ?? 0, gpuWatts: gpu?.point.watts ?? 0, edge: null }];
   }
-  const carry = (ray: Ray) => carryAmong(model, states, ray, config, memory);
+  const apart = controlGroups(model.data).length > 1 && isRunning(states[0]!);
+  const carry = (ray: Ray) =>
+    apart
+      ? carryOnRay(model, states[0]!, ray, null, memory)
+      : carryAmong(model, states, ray, null, memory);
   const middle = carry(
     rayThrough(Math.max(cpu.point.watts, 1e-9), Math.max(gpu.point.watts, 1e-9)),
   );
   if (middle.point.watts < 1e-6) return [{ cpuWatts: 0, gpuWatts: 0, edge: null }];
-  const rough = clipPolygon(limitPlanes(model, middle.point.state, middle.point.at, config));
+  const work = isRunning(middle.state) ? memory.on : memory.off;
+  solveInto(model, middle.state.rpms, work);
+  const rough = clipPolygon(limitPlanes(model, work, null));
   // the limits met at the rough edges' middles, from the GPU axis to the CPU axis, each once in a row
   const met: { carried: Carried; plane: HalfPlane }[] = [];
   const meet = (carried: Carried) => {

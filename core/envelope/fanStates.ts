@@ -1,23 +1,48 @@
 import type { CaseData } from '../record/caseData';
-import { machineLevelDbA } from '../sound/machineLevel';
+import { hasSweep, machineLevelDbA } from '../sound/machineLevel';
 
 /** A noise cap: dB(A) at the lab's position, fans off, or full speed. */
 export type Cap = number | 'off' | 'full';
 
-/** All fans on one duty. */
+/** Speeds of all fans and the level they make. */
 export interface FanState {
-  duty: number;
+  /** Duty of each group of fans that are set together. */
+  duties: number[];
   rpms: number[];
   levelDbA: number | null;
 }
 
-/** The state at a duty 0…1: a fan below its least speed is off. */
-export function fanState(data: CaseData, duty: number): FanState {
-  const rpms = data.fans.map((f) => {
-    const rpm = f.maxRpm * duty;
-    return rpm >= f.minRpm * (1 - 1e-12) ? rpm : 0;
+/** Fans that are set together: all on shared control, then each on its own. */
+export function controlGroups(data: CaseData): number[][] {
+  const shared: number[] = [];
+  const own: number[][] = [];
+  data.fans.forEach((f, i) => (f.ownControl ? own.push([i]) : shared.push(i)));
+  return shared.length ? [shared, ...own] : own;
+}
+
+/** Speeds at the duties of the groups, 0…1 each: a fan below its least speed is off. */
+export function speeds(
+  data: CaseData,
+  groups: readonly number[][],
+  duties: readonly number[],
+): number[] {
+  const rpms = new Array<number>(data.fans.length).fill(0);
+  groups.forEach((group, g) => {
+    for (const i of group) {
+      const f = data.fans[i]!;
+      const rpm = f.maxRpm * duties[g]!;
+      rpms[i] = rpm >= f.minRpm * (1 - 1e-12) ? rpm : 0;
+    }
   });
-  return { duty, rpms, levelDbA: machineLevelDbA(data, rpms) };
+  return rpms;
+}
+
+/** The state at given duties; one number puts all groups on it. */
+export function fanState(data: CaseData, duty: number | readonly number[]): FanState {
+  const groups = controlGroups(data);
+  const duties = typeof duty === 'number' ? groups.map(() => duty) : [...duty];
+  const rpms = speeds(data, groups, duties);
+  return { duties, rpms, levelDbA: machineLevelDbA(data, rpms) };
 }
 
 /** The duties at which fans start, rising. */
@@ -25,32 +50,54 @@ export function startDuties(data: CaseData): number[] {
   return [...new Set(data.fans.map((f) => f.minRpm / f.maxRpm))].sort((a, b) => a - b);
 }
 
+const BISECTIONS = 60;
+
 /**
- * The loudest fan state at or below a cap.
+ * The greatest common duty at or below a level, or 0 where even the least is louder. Between two starts of fans the level
+ * follows 50·log10 of duty, so it is found directly; a measured sweep is searched.
+ *
+ * @param data the case
+ * @param levelDbA the level that must not be passed
+ */
+export function dutyForLevel(data: CaseData, levelDbA: number): number {
+  const level = (duty: number) => fanState(data, duty).levelDbA ?? -Infinity;
+  const starts = startDuties(data);
+  for (let i = starts.length - 1; i >= 0; i--) {
+    const from = starts[i]!;
+    const atStart = level(from);
+    if (atStart > levelDbA) continue;
+    // just before the next fan starts
+    const to = i + 1 < starts.length ? starts[i + 1]! * (1 - 1e-9) : 1;
+    if (!hasSweep(data)) return Math.min(to, from * 10 ** ((levelDbA - atStart) / 50));
+    let lo = from;
+    let hi = to;
+    if (level(hi) <= levelDbA) return hi;
+    for (let k = 0; k < BISECTIONS; k++) {
+      const mid = 0.5 * (lo + hi);
+      if (level(mid) <= levelDbA) lo = mid;
+      else hi = mid;
+    }
+    return lo;
+  }
+  return 0;
+}
+
+/**
+ * The loudest fan state at or below a cap, all fans on one duty.
  *
  * @param data the case
  * @param cap the cap
  * @returns the state and, where the cap lies outside what the fans can do, a note
  */
 export function stateForCap(data: CaseData, cap: Cap): { state: FanState; note: string | null } {
-  const off = fanState(data, 0);
+  if (cap === 'off' || data.fans.length === 0) return { state: fanState(data, 0), note: null };
   const full = fanState(data, 1);
-  if (cap === 'off') return { state: off, note: null };
   if (cap === 'full') return { state: full, note: null };
   if (full.levelDbA === null || full.levelDbA <= cap) {
     return { state: full, note: 'above the loudest fan state: full speed' };
   }
-  const lowest = startDuties(data)[0]!;
-  const quietest = fanState(data, lowest);
-  if (quietest.levelDbA! > cap) {
-    return { state: off, note: 'below the quietest fan state: fans off' };
-  }
-  let lo = lowest;
-  let hi = 1;
-  for (let i = 0; i < 60; i++) {
-    const mid = 0.5 * (lo + hi);
-    if (fanState(data, mid).levelDbA! <= cap) lo = mid;
-    else hi = mid;
-  }
-  return { state: fanState(data, lo), note: null };
+  const duty = dutyForLevel(data, cap);
+  return duty > 0
+    ? { state: fanState(data, duty), note: null }
+    : { state: fanState(data, 0), note: 'below the quietest fan state: fans off' };
 }

@@ -1,9 +1,10 @@
-import { chamberCapillaryW } from '../pipes/chamberLimit';
-import { axialIntegral, type AxialHeat } from '../pipes/axialProfile';
-import { capillaryReach } from '../pipes/capillaryLimit';
-import { water } from '../fluids/water';
+import { emptyWater } from '../fluids/water';
+import { waterFromTable } from '../fluids/waterTable';
 import { CHAMBER_WICK, type MachineModel } from '../network/machineModel';
-import type { Conditions, LinearState } from '../network/steadyState';
+import { outletOf, type LinearState } from '../network/steadyState';
+import { capillaryReach } from '../pipes/capillaryLimit';
+import { chamberCapillaryW } from '../pipes/chamberLimit';
+import { boilingFlux, entrainmentW, sonicW, viscousReach } from '../pipes/pipeLimits';
 
 export const LIMITS = [
   'junction',
@@ -15,11 +16,13 @@ export const LIMITS = [
   'adapter',
 ] as const;
 
+export const FAILURES = ['capillary', 'boiling', 'entrainment', 'sonic', 'viscous'] as const;
+
 /** What binds: the kind of limit, the id of the part, and for pipes and chambers how they fail. */
 export interface Binding {
   limit: (typeof LIMITS)[number];
   part: string;
-  kind?: 'capillary' | 'boiling' | 'entrainment' | 'sonic' | 'viscous';
+  kind?: (typeof FAILURES)[number];
 }
 
 /** A limit as a half-plane: `cpu · P_cpu + gpu · P_gpu ≤ room`. */
@@ -45,179 +48,257 @@ export interface Configuration {
   gpuPart: string;
 }
 
-/**
- * Every limit of a solved state as half-planes in the (CPU, GPU) plane: junctions, skin, exhaust air, chambers, pipes, and
- * where a configuration is given firmware and adapter.
- *
- * @param model the machine
- * @param state the network at fixed properties
- * @param at the properties' conditions; pipe and chamber limits are taken there
- * @param config firmware and adapter limits, or null for what the cooling can carry
- * @param ray where given, a pipe adds only the half-plane that this ray meets first; else all of its half-planes
- */
-export function limitPlanes(
+/** Takes one half-plane; limit, part and failure as numbers, so that looking costs nothing. */
+type Visit = (
+  cpu: number,
+  gpu: number,
+  room: number,
+  limit: number,
+  part: number,
+  kind: number,
+) => void;
+
+const JUNCTION = 0;
+const PIPE = 1;
+const CHAMBER = 2;
+const SKIN = 3;
+const EXHAUST = 4;
+const FIRMWARE = 5;
+const ADAPTER = 6;
+const NO_FAILURE = -1;
+
+function bindingOf(
   model: MachineModel,
-  state: LinearState,
-  at: Conditions,
   config: Configuration | null,
-  ray?: Ray,
-): HalfPlane[] {
+  limit: number,
+  part: number,
+  kind: number,
+): Binding {
   const { data } = model;
-  const room = data.room.temperatureC;
-  const planes: HalfPlane[] = [];
-  const temperature = (node: number, limitC: number, binding: Binding) =>
-    planes.push({
-      cpu: state.perCpuW[node]!,
-      gpu: state.perGpuW[node]!,
-      room: limitC - room - state.base[node]!,
-      binding,
-    });
-  data.dies.forEach((d, i) => {
-    const node = model.dieNode[i]!;
-    const own = model.dieResistanceKW[i]! * d.roleShare * d.insideShare;
-    planes.push({
-      cpu: state.perCpuW[node]! + (d.role === 'cpu' ? own : 0),
-      gpu: state.perGpuW[node]! + (d.role === 'gpu' ? own : 0),
-      room: d.maxJunctionC - room - state.base[node]!,
-      binding: { limit: 'junction', part: d.id },
-    });
-  });
-  model.skinNode.forEach((node, i) =>
-    temperature(node, data.shell.skinLimitC, { limit: 'skin', part: data.plates[i]!.id }),
-  );
-  model.stackNode.forEach((node, i) => {
-    const e = state.effectiveness[i]!;
-    if (!(e > 0)) return;
-    const k = model.intakeNode;
-    const mix = (x: Float64Array) => x[k]! + e * (x[node]! - x[k]!);
-    planes.push({
-      cpu: mix(state.perCpuW),
-      gpu: mix(state.perGpuW),
-      room: data.shell.exhaustLimitC - room - mix(state.base),
-      binding: { limit: 'exhaust-air', part: data.stacks[i]!.id },
-    });
-  });
-  chamberPlanes(model, at, planes);
-  pipePlanes(model, state, at, planes, ray);
-  if (config) {
-    if (config.cpuW !== null) {
-      planes.push({
-        cpu: 1,
-        gpu: 0,
-        room: config.cpuW,
-        binding: { limit: 'firmware', part: config.cpuPart },
-      });
-    }
-    if (config.gpuW !== null) {
-      planes.push({
-        cpu: 0,
-        gpu: 1,
-        room: config.gpuW,
-        binding: { limit: 'firmware', part: config.gpuPart },
-      });
-    }
-    if (config.adapterW !== null) {
-      planes.push({
-        cpu: model.drawPerCpuW,
-        gpu: model.drawPerGpuW,
-        room: config.adapterW - data.power.restW - state.fanPowerW,
-        binding: { limit: 'adapter', part: 'adapter' },
-      });
-    }
-  }
-  return planes;
+  const id = [
+    () => data.dies[part]!.id,
+    () => data.pipes[part]!.id,
+    () => data.plates[part]!.id,
+    () => data.plates[part]!.id,
+    () => data.stacks[part]!.id,
+    () => (part === 0 ? config!.cpuPart : config!.gpuPart),
+    () => 'adapter',
+  ][limit]!();
+  const binding: Binding = { limit: LIMITS[limit]!, part: id };
+  return kind === NO_FAILURE ? binding : { ...binding, kind: FAILURES[kind]! };
 }
 
-function chamberPlanes(model: MachineModel, at: Conditions, planes: HalfPlane[]): void {
-  model.data.dies.forEach((d, i) => {
-    const plateIndex = model.data.plates.findIndex((p) => p.dies.includes(i));
-    const plate = model.data.plates[plateIndex]!;
+/** Every limit but those of pipes. */
+function visitPlain(
+  model: MachineModel,
+  state: LinearState,
+  config: Configuration | null,
+  visit: Visit,
+): void {
+  const { data } = model;
+  const { base, perCpuW: cpu, perGpuW: gpu } = state;
+  const room = data.room.temperatureC;
+  for (let i = 0; i < data.dies.length; i++) {
+    const node = model.dieNode[i]!;
+    visit(
+      cpu[node]! + model.dieBeyondCpuKW[i]!,
+      gpu[node]! + model.dieBeyondGpuKW[i]!,
+      data.dies[i]!.maxJunctionC - room - base[node]!,
+      JUNCTION,
+      i,
+      NO_FAILURE,
+    );
     const area = model.dieEvaporatorM2[i]!;
-    if (!(area > 0)) return;
-    const perW = d.roleShare * d.insideShare;
-    const watts = {
-      boiling: plate.chamberFluxWm2 * area,
-      capillary: chamberCapillaryW(
-        area,
-        plate.widthM * plate.lengthM,
-        plate.wickM,
-        CHAMBER_WICK,
-        water(at.chamberC[plateIndex]!),
-      ),
-    };
-    const kind = watts.boiling < watts.capillary ? 'boiling' : 'capillary';
-    planes.push({
-      cpu: d.role === 'cpu' ? perW : 0,
-      gpu: d.role === 'gpu' ? perW : 0,
-      room: watts[kind],
-      binding: { limit: 'chamber', part: plate.id, kind },
-    });
-  });
+    if (area > 0) visitChamber(model, state, i, area, visit);
+  }
+  for (let i = 0; i < model.skinNode.length; i++) {
+    const node = model.skinNode[i]!;
+    visit(cpu[node]!, gpu[node]!, data.shell.skinLimitC - room - base[node]!, SKIN, i, NO_FAILURE);
+  }
+  for (let s = 0; s < data.stacks.length; s++) {
+    if (!(state.effectiveness[s]! > 0)) continue;
+    visit(
+      outletOf(model, state, s, cpu),
+      outletOf(model, state, s, gpu),
+      data.shell.exhaustLimitC - room - outletOf(model, state, s, base),
+      EXHAUST,
+      s,
+      NO_FAILURE,
+    );
+  }
+  if (!config) return;
+  if (config.cpuW !== null) visit(1, 0, config.cpuW, FIRMWARE, 0, NO_FAILURE);
+  if (config.gpuW !== null) visit(0, 1, config.gpuW, FIRMWARE, 1, NO_FAILURE);
+  if (config.adapterW !== null) {
+    const left = config.adapterW - data.power.restW - state.fanPowerW;
+    visit(model.drawPerCpuW, model.drawPerGpuW, left, ADAPTER, 0, NO_FAILURE);
+  }
+}
+
+const saturated = emptyWater();
+
+function visitChamber(
+  model: MachineModel,
+  state: LinearState,
+  die: number,
+  areaM2: number,
+  visit: Visit,
+): void {
+  const d = model.data.dies[die]!;
+  const index = model.diePlate[die]!;
+  const plate = model.data.plates[index]!;
+  const share = d.roleShare * d.insideShare;
+  const boiling = plate.chamberFluxWm2 * areaM2;
+  const capillary = chamberCapillaryW(
+    areaM2,
+    plate.widthM * plate.lengthM,
+    plate.wickM,
+    CHAMBER_WICK,
+    waterFromTable(state.at.plateC[index]!, saturated),
+  );
+  visit(
+    d.role === 'cpu' ? share : 0,
+    d.role === 'gpu' ? share : 0,
+    Math.min(boiling, capillary),
+    CHAMBER,
+    index,
+    boiling < capillary ? 1 : 0,
+  );
+}
+
+/** What a pipe can do at the temperature of its vapor. */
+interface PipeCapability {
+  /** Greatest range of ∫Q dx, W·m, and how it fails beyond. */
+  reachWm: number;
+  reachKind: number;
+  /** Greatest axial flow, W. */
+  flowW: number;
+  flowKind: number;
+  /** Greatest flux into it, W/m². */
+  fluxWm2: number;
+}
+
+const capability: PipeCapability = { reachWm: 0, reachKind: 0, flowW: 0, flowKind: 2, fluxWm2: 0 };
+
+/** Limits of one of alike pipes at a vapor temperature; the result is overwritten by the next call. */
+export function pipeCapability(model: MachineModel, pipe: number, vaporC: number): PipeCapability {
+  const p = model.data.pipes[pipe]!;
+  const w = waterFromTable(vaporC, saturated);
+  const capillary = capillaryReach(p, w);
+  const viscous = viscousReach(p, w);
+  const entrainment = entrainmentW(p, w);
+  const sonic = sonicW(p, w, vaporC);
+  capability.reachWm = Math.min(capillary, viscous);
+  capability.reachKind = viscous < capillary ? 4 : 0;
+  capability.flowW = Math.min(entrainment, sonic);
+  capability.flowKind = sonic < entrainment ? 3 : 2;
+  capability.fluxWm2 = boilingFlux(p, w, vaporC);
+  return capability;
+}
+
+const MOST_CONTACTS = 16;
+const heatBase = new Float64Array(MOST_CONTACTS);
+const heatCpu = new Float64Array(MOST_CONTACTS);
+const heatGpu = new Float64Array(MOST_CONTACTS);
+
+/** Heat into a pipe's contacts (all alike pipes together) from a vector of node temperatures. */
+export function contactHeat(
+  model: MachineModel,
+  pipe: number,
+  temperatures: Float64Array,
+  out: Float64Array,
+): void {
+  const contacts = model.pipeContacts[pipe]!;
+  const node = model.pipeNode[pipe]!;
+  for (let j = 0; j < contacts.length; j++) {
+    const l = contacts[j]!.link;
+    const other = l.a === node ? l.b : l.a;
+    out[j] = l.conductanceWK * (temperatures[other]! - temperatures[node]!);
+  }
+}
+
+const MOST_PLACES = 5 * MOST_CONTACTS;
+const atBase = new Float64Array(MOST_PLACES);
+const atCpu = new Float64Array(MOST_PLACES);
+const atGpu = new Float64Array(MOST_PLACES);
+
+function project(
+  weights: Float64Array,
+  places: number,
+  heat: Float64Array,
+  out: Float64Array,
+): void {
+  const m = weights.length / places;
+  for (let i = 0; i < places; i++) {
+    let sum = 0;
+    for (let j = 0; j < m; j++) sum += weights[i * m + j]! * heat[j]!;
+    out[i] = sum;
+  }
 }
 
 /**
- * A pipe's capillary limit: the range of the axial integral is a maximum over pairs of places, each linear in the watts, so
- * each pair is a half-plane of its own and the region they leave is convex.
+ * Pipe limits. The range of the axial integral is a maximum over pairs of places, each linear in the watts, so each pair is
+ * a half-plane of its own and the region they leave is convex; likewise the axial flow at each place and the heat of each
+ * contact. Of the pairs only those are visited that the given rays meet first.
  */
-function pipePlanes(
+function visitPipes(
   model: MachineModel,
   state: LinearState,
-  at: Conditions,
-  planes: HalfPlane[],
-  ray: Ray | undefined,
+  rays: readonly Ray[],
+  visit: Visit,
 ): void {
-  model.data.pipes.forEach((pipe, k) => {
-    const reach = capillaryReach(pipe, water(at.pipeC[k]!));
-    const places = model.pipePlaces[k]!;
-    const integrals = (temps: Float64Array) => {
-      const heat = pipeHeat(model, k, temps);
-      return places.map((x) => axialIntegral(heat, x));
-    };
-    const base = integrals(state.base);
-    const cpu = integrals(state.perCpuW);
-    const gpu = integrals(state.perGpuW);
-    const binding: Binding = { limit: 'pipe', part: pipe.id, kind: 'capillary' };
-    const plane = (i: number, j: number): HalfPlane => ({
-      cpu: cpu[i]! - cpu[j]!,
-      gpu: gpu[i]! - gpu[j]!,
-      room: reach - (base[i]! - base[j]!),
-      binding,
-    });
-    if (ray) {
-      const pair = firstPair(base, cpu, gpu, reach, ray);
-      if (pair) planes.push(plane(pair.i, pair.j));
-      return;
+  for (let k = 0; k < model.pipeNode.length; k++) {
+    const contacts = model.pipeContacts[k]!;
+    const profile = model.pipeProfiles[k]!;
+    const can = pipeCapability(model, k, state.at.pipeC[k]!);
+    contactHeat(model, k, state.base, heatBase);
+    contactHeat(model, k, state.perCpuW, heatCpu);
+    contactHeat(model, k, state.perGpuW, heatGpu);
+    const { places } = profile;
+    project(profile.integral, places, heatBase, atBase);
+    project(profile.integral, places, heatCpu, atCpu);
+    project(profile.integral, places, heatGpu, atGpu);
+    const { reachWm, reachKind, flowW, flowKind, fluxWm2 } = can;
+    for (const r of rays) visitFirstPair(places, reachWm, r, k, reachKind, visit);
+    project(profile.flow, places, heatBase, atBase);
+    project(profile.flow, places, heatCpu, atCpu);
+    project(profile.flow, places, heatGpu, atGpu);
+    for (let i = 0; i < places; i++) {
+      visit(atCpu[i]!, atGpu[i]!, flowW - atBase[i]!, PIPE, k, flowKind);
+      visit(-atCpu[i]!, -atGpu[i]!, flowW + atBase[i]!, PIPE, k, flowKind);
     }
-    for (let i = 0; i < places.length; i++) {
-      for (let j = 0; j < places.length; j++) {
-        const p = plane(i, j);
-        // a pair that neither die can drive up binds only through the base, seen by its mirror pair
-        if (p.cpu > 0 || p.gpu > 0) planes.push(p);
+    for (let j = 0; j < contacts.length; j++) {
+      const most = fluxWm2 * contacts[j]!.areaM2;
+      // heat leaves through the other contacts; only what enters can boil
+      if (heatCpu[j]! > 0 || heatGpu[j]! > 0) {
+        visit(heatCpu[j]!, heatGpu[j]!, most - heatBase[j]!, PIPE, k, 1);
       }
     }
-  });
+  }
 }
 
 /**
  * The pair of places whose difference first reaches a pipe's limit along a ray. The range is convex in the watts, so Newton
  * steps from far outside come down on it without overshooting.
  */
-function firstPair(
-  base: readonly number[],
-  cpu: readonly number[],
-  gpu: readonly number[],
+function visitFirstPair(
+  places: number,
   reach: number,
   ray: Ray,
-): { i: number; j: number } | null {
+  pipe: number,
+  kind: number,
+  visit: Visit,
+): void {
   let watts = 1e5;
-  let pair: { i: number; j: number } | null = null;
+  let found = -1;
+  let other = -1;
   for (let round = 0; round < 50; round++) {
     let i = 0;
     let j = 0;
     let high = -Infinity;
     let low = Infinity;
-    for (let k = 0; k < base.length; k++) {
-      const value = base[k]! + watts * (cpu[k]! * ray.cpu + gpu[k]! * ray.gpu);
+    for (let k = 0; k < places; k++) {
+      const value = atBase[k]! + watts * (atCpu[k]! * ray.cpu + atGpu[k]! * ray.gpu);
       if (value > high) {
         high = value;
         i = k;
@@ -227,22 +308,100 @@ function firstPair(
         j = k;
       }
     }
-    const slope = (cpu[i]! - cpu[j]!) * ray.cpu + (gpu[i]! - gpu[j]!) * ray.gpu;
-    if (slope <= 0) return pair;
-    pair = { i, j };
-    const next = (reach - (base[i]! - base[j]!)) / slope;
-    if (next >= watts * (1 - 1e-12) || next <= 0) return pair;
+    const slope = (atCpu[i]! - atCpu[j]!) * ray.cpu + (atGpu[i]! - atGpu[j]!) * ray.gpu;
+    if (slope <= 0) break;
+    found = i;
+    other = j;
+    const next = (reach - (atBase[i]! - atBase[j]!)) / slope;
+    if (next >= watts * (1 - 1e-12) || next <= 0) break;
     watts = next;
   }
-  return pair;
+  if (found < 0) return;
+  visit(
+    atCpu[found]! - atCpu[other]!,
+    atGpu[found]! - atGpu[other]!,
+    reach - (atBase[found]! - atBase[other]!),
+    PIPE,
+    pipe,
+    kind,
+  );
 }
 
-/** Heat into one of `count` alike pipes along its contacts, W, from a vector of node temperatures. */
-export function pipeHeat(model: MachineModel, pipe: number, temps: Float64Array): AxialHeat[] {
-  const count = model.data.pipes[pipe]!.count;
-  return model.pipeContacts[pipe]!.map((c) => {
-    let watts = 0;
-    for (const l of c.links) watts += l.conductanceWK * (temps[l.a]! - temps[l.b]!);
-    return { fromM: c.fromM, toM: c.toM, watts: watts / count };
-  });
+/**
+ * The limits of a solved state as half-planes in the (CPU, GPU) plane, those that matter for an outline: junctions, skin, exhaust air, chambers, pipes, and
+ * where a configuration is given firmware and adapter.
+ *
+ * @param model the machine
+ * @param state the network at fixed properties; pipe and chamber limits are taken at its conditions
+ * @param config firmware and adapter limits, or null for what the cooling can carry
+ */
+export function limitPlanes(
+  model: MachineModel,
+  state: LinearState,
+  config: Configuration | null,
+): HalfPlane[] {
+  const planes: HalfPlane[] = [];
+  const visit: Visit = (cpu, gpu, room, limit, part, kind) => {
+    if (cpu <= 0 && gpu <= 0 && room >= 0) return;
+    planes.push({ cpu, gpu, room, binding: bindingOf(model, config, limit, part, kind) });
+  };
+  visitPlain(model, state, config, visit);
+  visitPipes(model, state, FAN_OF_RAYS, visit);
+  return planes;
+}
+
+const FAN_OF_RAYS: readonly Ray[] = [0, 0.25, 0.5, 0.75, 1].map((cpu) => ({ cpu, gpu: 1 - cpu }));
+const oneRay: Ray[] = [{ cpu: 1, gpu: 0 }];
+
+/** The first limit along a ray, overwritten by each look. */
+const hit = { watts: 0, cpu: 0, gpu: 0, room: 0, limit: 0, part: 0, kind: 0, rayCpu: 0, rayGpu: 0 };
+
+function keepFirst(
+  cpu: number,
+  gpu: number,
+  room: number,
+  limit: number,
+  part: number,
+  kind: number,
+): void {
+  const slope = cpu * hit.rayCpu + gpu * hit.rayGpu;
+  let watts: number;
+  if (slope > 1e-15) watts = Math.max(0, room / slope);
+  else if (room < 0) watts = 0;
+  else return;
+  if (watts >= hit.watts) return;
+  hit.watts = watts;
+  hit.cpu = cpu;
+  hit.gpu = gpu;
+  hit.room = room;
+  hit.limit = limit;
+  hit.part = part;
+  hit.kind = kind;
+}
+
+/** How far a ray goes before the first limit of a solved state, W (≥ 0). */
+export function firstLimit(
+  model: MachineModel,
+  state: LinearState,
+  config: Configuration | null,
+  ray: Ray,
+): number {
+  hit.watts = Infinity;
+  hit.rayCpu = ray.cpu;
+  hit.rayGpu = ray.gpu;
+  visitPlain(model, state, config, keepFirst);
+  oneRay[0] = ray;
+  visitPipes(model, state, oneRay, keepFirst);
+  if (hit.watts === Infinity) throw new Error('no limit lies in this direction');
+  return hit.watts;
+}
+
+/** The limit that the last {@link firstLimit} met. */
+export function lastHit(model: MachineModel, config: Configuration | null): HalfPlane {
+  return {
+    cpu: hit.cpu,
+    gpu: hit.gpu,
+    room: hit.room,
+    binding: bindingOf(model, config, hit.limit, hit.part, hit.kind),
+  };
 }

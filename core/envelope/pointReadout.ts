@@ -1,21 +1,30 @@
-import { water } from '../fluids/water';
-import { axialIntegral } from '../pipes/axialProfile';
-import { capillaryReach } from '../pipes/capillaryLimit';
 import type { MachineModel } from '../network/machineModel';
 import {
-  conditionsAt,
+  createState,
   exhaustC,
-  firstConditions,
+  junctionC,
+  moveConditions,
   nodeC,
-  solveLinear,
+  solveInto,
+  type LinearState,
 } from '../network/steadyState';
 import type { FanState } from './fanStates';
-import { pipeHeat } from './limits';
+import { contactHeat, FAILURES, pipeCapability } from './limits';
 
 export interface TemperatureReadout {
   id: string;
   temperatureC: number;
   limitC: number;
+}
+
+/** How near a pipe is to drying out or boiling, by the kind that is nearest. */
+export interface PipeReadout {
+  id: string;
+  shareOfLimit: number;
+  kind: (typeof FAILURES)[number];
+  /** Watts that enter one of alike pipes. */
+  watts: number;
+  vaporC: number;
 }
 
 /** All that can be read off at one pair of watts and one fan state. */
@@ -26,14 +35,84 @@ export interface PointReadout {
   junctions: TemperatureReadout[];
   skin: TemperatureReadout[];
   exhaust: TemperatureReadout[];
-  /** Load of each pipe as a share of what dries it out. */
-  pipes: { id: string; shareOfLimit: number; vaporC: number }[];
+  pipes: PipeReadout[];
   fans: { id: string; rpm: number; flowLps: number }[];
   intakeC: number;
   shellC: number;
+  /** Every node of the network, for those who want to see all. */
+  nodes: { name: string; temperatureC: number }[];
 }
 
-const ROUNDS = 12;
+const MOST_ROUNDS = 60;
+const STILL_K = 1e-7;
+
+/**
+ * A state solved at given watts, at properties converged there.
+ *
+ * @param model the machine
+ * @param rpms speed of each fan
+ * @param cpuW, gpuW reported watts, ≥ 0
+ * @param state where to solve, a fresh one by default
+ */
+export function settleAt(
+  model: MachineModel,
+  rpms: ArrayLike<number>,
+  cpuW: number,
+  gpuW: number,
+  state: LinearState = createState(model),
+): LinearState {
+  let last = NaN;
+  for (let round = 0; round < MOST_ROUNDS; round++) {
+    solveInto(model, rpms, state);
+    let sum = 0;
+    for (let i = 0; i < model.nodeCount; i++) sum += nodeC(model, state, i, cpuW, gpuW);
+    if (Math.abs(sum - last) < STILL_K * model.nodeCount) break;
+    last = sum;
+    moveConditions(model, state, cpuW, gpuW);
+  }
+  return state;
+}
+
+/** How near a pipe is to each of its limits at a vector of temperatures above the room. */
+function pipeReadout(
+  model: MachineModel,
+  state: LinearState,
+  pipe: number,
+  temperatures: Float64Array,
+): Omit<PipeReadout, 'id' | 'vaporC'> {
+  const contacts = model.pipeContacts[pipe]!;
+  const { places, integral, flow } = model.pipeProfiles[pipe]!;
+  const m = contacts.length;
+  const heat = new Float64Array(m);
+  contactHeat(model, pipe, temperatures, heat);
+  const along = (weights: Float64Array) =>
+    Array.from({ length: places }, (_, i) =>
+      heat.reduce((sum, q, j) => sum + weights[i * m + j]! * q, 0),
+    );
+  const integrals = along(integral);
+  const flows = along(flow);
+  const { count } = model.data.pipes[pipe]!;
+  const can = pipeCapability(model, pipe, state.at.pipeC[pipe]!);
+  const loads = [
+    {
+      kind: can.reachKind,
+      share: (Math.max(0, ...integrals) - Math.min(0, ...integrals)) / can.reachWm,
+    },
+    { kind: can.flowKind, share: Math.max(...flows.map(Math.abs)) / can.flowW },
+    {
+      kind: 1,
+      share: Math.max(0, ...contacts.map((c, j) => heat[j]! / c.areaM2)) / can.fluxWm2,
+    },
+  ];
+  const nearest = loads.reduce((a, b) => (b.share > a.share ? b : a));
+  let watts = 0;
+  for (const q of heat) if (q > 0) watts += q / count;
+  return {
+    shareOfLimit: can.reachWm > 0 ? nearest.share : Infinity,
+    kind: FAILURES[nearest.kind]!,
+    watts,
+  };
+}
 
 /**
  * Temperatures, pipe loads and flows at given watts, at properties converged there.
@@ -49,23 +128,16 @@ export function pointReadout(
   gpuW: number,
 ): PointReadout {
   const { data } = model;
-  let at = firstConditions(model);
-  let state = solveLinear(model, fans.rpms, at);
-  for (let round = 0; round < ROUNDS; round++) {
-    at = conditionsAt(model, state, cpuW, gpuW);
-    state = solveLinear(model, fans.rpms, at, state.flows);
-  }
+  const state = settleAt(model, fans.rpms, cpuW, gpuW);
   const read = (node: number) => nodeC(model, state, node, cpuW, gpuW);
-  const temps = state.base.map((x, i) => x + cpuW * state.perCpuW[i]! + gpuW * state.perGpuW[i]!);
+  const above = state.base.map((x, i) => x + cpuW * state.perCpuW[i]! + gpuW * state.perGpuW[i]!);
   return {
     cpuWatts: cpuW,
     gpuWatts: gpuW,
     levelDbA: fans.levelDbA,
     junctions: data.dies.map((d, i) => ({
       id: d.id,
-      temperatureC:
-        read(model.dieNode[i]!) +
-        (d.role === 'cpu' ? cpuW : gpuW) * d.roleShare * d.insideShare * model.dieResistanceKW[i]!,
+      temperatureC: junctionC(model, state, i, cpuW, gpuW),
       limitC: d.maxJunctionC,
     })),
     skin: model.skinNode.map((node, i) => ({
@@ -73,22 +145,16 @@ export function pointReadout(
       temperatureC: read(node),
       limitC: data.shell.skinLimitC,
     })),
-    exhaust: model.stackNode.map((_, i) => ({
-      id: data.stacks[i]!.id,
+    exhaust: data.stacks.map((s, i) => ({
+      id: s.id,
       temperatureC: exhaustC(model, state, i, cpuW, gpuW),
       limitC: data.shell.exhaustLimitC,
     })),
-    pipes: data.pipes.map((pipe, k) => {
-      const heat = pipeHeat(model, k, temps);
-      const integrals = model.pipePlaces[k]!.map((x) => axialIntegral(heat, x));
-      const range = Math.max(0, ...integrals) - Math.min(0, ...integrals);
-      const reach = capillaryReach(pipe, water(at.pipeC[k]!));
-      return {
-        id: pipe.id,
-        shareOfLimit: reach > 0 ? range / reach : Infinity,
-        vaporC: read(model.pipeNode[k]!),
-      };
-    }),
+    pipes: data.pipes.map((pipe, k) => ({
+      id: pipe.id,
+      ...pipeReadout(model, state, k, above),
+      vaporC: read(model.pipeNode[k]!),
+    })),
     fans: data.fans.map((f, i) => ({
       id: f.id,
       rpm: fans.rpms[i]!,
@@ -96,5 +162,6 @@ export function pointReadout(
     })),
     intakeC: read(model.intakeNode),
     shellC: read(model.shellNode),
+    nodes: model.nodeNames.map((name, i) => ({ name, temperatureC: read(i) })),
   };
 }

@@ -18,12 +18,17 @@ export const KELVIN = 273.15;
  *
  * @param temperatureC air temperature, −20…120 °C
  * @param pressurePa absolute pressure, Pa
+ * @param out where given, overwritten and returned, for inner loops
  * @returns density kg/m³, viscosity Pa s, conductivity W/mK, heat capacity J/kgK, Prandtl number
  * @throws RangeError outside −60…200 °C, where the fits no longer hold
  * Source: ISO 2533:1975 (gas constant, both Sutherland fits); Incropera et al., table A.4 (heat capacity). From memory.
  * @example air(26.85, 101325).densityKgM3 // 1.1766
  */
-export function air(temperatureC: number, pressurePa: number): AirProperties {
+export function air(
+  temperatureC: number,
+  pressurePa: number,
+  out: AirProperties = emptyAir(),
+): AirProperties {
   if (!(temperatureC >= -60 && temperatureC <= 200)) {
     throw new RangeError(`air properties are fitted for −60 to 200 °C, not ${temperatureC} °C`);
   }
@@ -33,11 +38,15 @@ export function air(temperatureC: number, pressurePa: number): AirProperties {
   const conductivityWmK = (2.64638e-3 * tPow) / (t + 245.4 * Math.pow(10, -12 / t));
   const d = t - 300;
   const heatCapacityJkgK = 1007 + 0.03 * d + 4e-4 * d * d;
-  return {
-    densityKgM3: pressurePa / (GAS_CONSTANT_AIR * t),
-    viscosityPaS,
-    conductivityWmK,
-    heatCapacityJkgK,
-    prandtl: (viscosityPaS * heatCapacityJkgK) / conductivityWmK,
-  };
+  out.densityKgM3 = pressurePa / (GAS_CONSTANT_AIR * t);
+  out.viscosityPaS = viscosityPaS;
+  out.conductivityWmK = conductivityWmK;
+  out.heatCapacityJkgK = heatCapacityJkgK;
+  out.prandtl = (viscosityPaS * heatCapacityJkgK) / conductivityWmK;
+  return out;
+}
+
+/** A place for {@link air} to write to. */
+export function emptyAir(): AirProperties {
+  return { densityKgM3: 0, viscosityPaS: 0, conductivityWmK: 0, heatCapacityJkgK: 0, prandtl: 0 };
 }

@@ -23,12 +23,13 @@ const RHO_CRITICAL = 322;
  *
  * @param temperatureC saturation temperature, °C; below 10 and above 150 the end value is used, since a solver may
  *   pass there on its way
+ * @param out where given, overwritten and returned, for inner loops
  * @returns properties in SI units
  * Source: IAPWS SR1-86(1992), R1-76(2014), SR6-08(2011), R12-08 (dilute term). Coefficients from memory, checked in
  * the tests against Incropera et al., table A.6.
  * @example water(56.85).latentHeatJkg // about 2.366e6
  */
-export function water(temperatureC: number): WaterProperties {
+export function water(temperatureC: number, out: WaterProperties = emptyWater()): WaterProperties {
   const t = Math.min(150, Math.max(10, temperatureC)) + 273.15;
   const tau = 1 - t / T_CRITICAL_K;
   const t05 = Math.sqrt(tau);
@@ -79,14 +80,27 @@ export function water(temperatureC: number): WaterProperties {
   const tr = t / T_CRITICAL_K;
   const vaporViscosityPaS =
     (1e-4 * Math.sqrt(tr)) / (1.67752 + 2.20462 / tr + 0.6366564 / tr ** 2 - 0.241605 / tr ** 3);
+  out.pressurePa = pressurePa;
+  out.liquidDensityKgM3 = liquidDensityKgM3;
+  out.vaporDensityKgM3 = vaporDensityKgM3;
+  out.latentHeatJkg = t * (1 / vaporDensityKgM3 - 1 / liquidDensityKgM3) * dpdt;
+  out.surfaceTensionNm = 0.2358 * tau ** 1.256 * (1 - 0.625 * tau);
+  out.liquidViscosityPaS = liquidViscosityPaS;
+  out.vaporViscosityPaS = vaporViscosityPaS;
+  out.liquidConductivityWmK = liquidConductivityWmK;
+  return out;
+}
+
+/** A place for {@link water} to write to. */
+export function emptyWater(): WaterProperties {
   return {
-    pressurePa,
-    liquidDensityKgM3,
-    vaporDensityKgM3,
-    latentHeatJkg: t * (1 / vaporDensityKgM3 - 1 / liquidDensityKgM3) * dpdt,
-    surfaceTensionNm: 0.2358 * tau ** 1.256 * (1 - 0.625 * tau),
-    liquidViscosityPaS,
-    vaporViscosityPaS,
-    liquidConductivityWmK,
+    pressurePa: 0,
+    liquidDensityKgM3: 0,
+    vaporDensityKgM3: 0,
+    latentHeatJkg: 0,
+    surfaceTensionNm: 0,
+    liquidViscosityPaS: 0,
+    vaporViscosityPaS: 0,
+    liquidConductivityWmK: 0,
   };
 }

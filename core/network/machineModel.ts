@@ -1,10 +1,12 @@
+import { buildAirSystem, type AirSystem } from '../airflow/airSystem';
+import { plateSpreading } from '../conduction/plateSpreading';
 import { skinSpotConductance } from '../conduction/skinSpot';
 import { spreadingResistance } from '../conduction/spreading';
-import { buildAirSystem, type AirSystem } from '../airflow/airSystem';
-import { axialPlaces } from '../pipes/axialProfile';
+import { axialIntegral, axialFlow, axialPlaces } from '../pipes/axialProfile';
 import { COPPER_WMK, pipeContactResistance } from '../pipes/contactResistance';
 import type { CaseData } from '../record/caseData';
 import { DEFAULTS } from '../record/defaults';
+import { planElimination, type EliminationPlan } from './elimination';
 
 /** A conductance between two nodes of the network, W/K. */
 export interface Link {
@@ -13,16 +15,32 @@ export interface Link {
   conductanceWK: number;
 }
 
-/** Where a pipe touches a plate or stack: links by which heat enters there. */
+/** Where a pipe touches a plate or stack: the link by which heat enters there. */
 export interface PipeContact {
   fromM: number;
   toM: number;
-  links: Link[];
+  areaM2: number;
+  link: Link;
+}
+
+/** What a pipe's limits need, worked out once: heat of its contacts → integral and flow at places along it. */
+export interface PipeProfile {
+  places: number;
+  /** places × contacts: integral of the axial flow per watt of each contact. */
+  integral: Float64Array;
+  /** places × contacts: axial flow per watt of each contact. */
+  flow: Float64Array;
+}
+
+/** The piece of a stack that one pipe heats. */
+export interface Segment {
+  node: number;
+  share: number;
 }
 
 /**
  * A machine as a network: nodes are temperatures above the room. All that does not depend on temperature or fan speed is
- * here, made once.
+ * here, made once. Nodes stand in the order in which they are eliminated: skins and fin segments first.
  */
 export interface MachineModel {
   data: CaseData;
@@ -30,23 +48,32 @@ export interface MachineModel {
   nodeCount: number;
   nodeNames: string[];
   links: Link[];
-  /** Node under each die, and the series resistance from there to what its sensor reads. */
+  plan: EliminationPlan;
+  /** Node under each die, and what its sensor reads beyond it per reported watt of either role. */
   dieNode: number[];
-  dieResistanceKW: number[];
+  dieBeyondCpuKW: number[];
+  dieBeyondGpuKW: number[];
+  /** Where that resistance lies, for each die's own watts. */
+  dieSteps: { dieKW: number; interfaceKW: number; plateKW: number }[];
+  /** Plate over each die. */
+  diePlate: number[];
   /** Area of wick under each die on a vapor chamber, else 0. */
   dieEvaporatorM2: number[];
-  chamberNode: number[];
+  plateNode: number[];
   pipeNode: number[];
   pipeContacts: PipeContact[][];
-  pipePlaces: number[][];
-  stackNode: number[];
+  pipeProfiles: PipeProfile[];
+  /** Pieces of each stack in the order the air meets them. */
+  segments: Segment[][];
   skinNode: number[];
   skinAreaM2: number[];
   shellNode: number;
   intakeNode: number;
-  /** Heat into each node per reported watt, by role. */
+  /** Heat into each node per reported watt, by role, and from storage, wireless and memory through their pads. */
   heatPerCpuW: Float64Array;
   heatPerGpuW: Float64Array;
+  padHeatW: Float64Array;
+  padTotalW: number;
   /** Watts drawn from the adapter per reported watt, by role. */
   drawPerCpuW: number;
   drawPerGpuW: number;
@@ -55,20 +82,22 @@ export interface MachineModel {
 }
 
 const AIR_WMK = 0.028;
-const SINTERED = {
+/** A chamber's wick is taken as sintered, as nearly all are. */
+export const CHAMBER_WICK = {
   permeabilityM2: DEFAULTS['heatPipes.permeability.sintered'].value,
   poreM: DEFAULTS['heatPipes.poreUm.sintered'].value * 1e-6,
   conductivityWmK: DEFAULTS['heatPipes.wickWmK.sintered'].value,
 };
-/** A chamber's wick is taken as sintered, as nearly all are. */
-export const CHAMBER_WICK = SINTERED;
+/** Most of the rest of the machine that may leave through pads. */
+const MOST_PAD_SHARE = 0.8;
 
 /**
  * Builds the network of a resolved case.
  *
  * @param data a case whose record passed every check
+ * @param like a model of the same record, whose plan of elimination is taken over
  */
-export function buildModel(data: CaseData): MachineModel {
+export function buildModel(data: CaseData, like?: MachineModel): MachineModel {
   const nodeNames: string[] = [];
   const node = (name: string) => nodeNames.push(name) - 1;
   const links: Link[] = [];
@@ -77,156 +106,116 @@ export function buildModel(data: CaseData): MachineModel {
     if (conductanceWK > 0 && a !== b) links.push(made);
     return made;
   };
+  const skinNode = data.plates.map((p) => node(`skin over ${p.id}`));
+  const segments = data.stacks.map((s) => makeSegments(data, s, node));
+  const pipeNode = data.pipes.map((p) => node(p.id));
+  const plateNode = data.plates.map((p) => node(p.id));
   const shellNode = node('shell');
   const intakeNode = node('intake');
 
-  // plates: one node for a chamber's vapor, else one zone per die
-  const zones = data.plates.map((p) =>
-    p.kind === 'vapor-chamber' || p.dies.length === 0
-      ? [node(p.id)]
-      : p.dies.map((d) => node(`${p.id} under ${data.dies[d]!.id}`)),
-  );
-  data.plates.forEach((p, i) => {
-    const z = zones[i]!;
-    if (z.length < 2 || p.kind === 'none') return;
-    const side = Math.max(p.widthM, p.lengthM);
-    const across = Math.min(p.widthM, p.lengthM);
-    const between = (p.conductivityWmK * p.thicknessM * across) / (side / z.length);
-    for (let k = 1; k < z.length; k++) link(z[k - 1]!, z[k]!, between);
-  });
-
-  const pipeNode = data.pipes.map((p) => node(p.id));
-  const stackNode = data.stacks.map((s) => node(s.id));
-  const pipesOnPlate = data.plates.map((_, i) => pipesTouching(data, i));
+  const chamberInside = (i: number) => {
+    const p = data.plates[i]!;
+    return p.kind === 'vapor-chamber'
+      ? p.wallM / COPPER_WMK + p.wickM / CHAMBER_WICK.conductivityWmK
+      : 0;
+  };
+  const touching = data.plates.map((_, i) => pipesTouching(data, i));
   const pipeContacts = data.pipes.map((p, k) =>
     p.contacts.map((c): PipeContact => {
       const length = c.toM - c.fromM;
       const at = { fromM: c.fromM, toM: c.toM };
+      const own = pipeContactResistance(
+        p.solderM2KW,
+        p.wallM,
+        p.wickThicknessM,
+        p.wick.conductivityWmK,
+      );
       if (c.part.kind === 'stack') {
-        const resistance = pipeContactResistance(
-          p.solderM2KW,
-          p.wallM,
-          p.wickThicknessM,
-          p.wick.conductivityWmK,
-        );
-        const area = p.count * p.outerWidthM * Math.min(length, data.stacks[c.part.index]!.widthM);
-        return { ...at, links: [link(stackNode[c.part.index]!, pipeNode[k]!, area / resistance)] };
+        const s = data.stacks[c.part.index]!;
+        const segment = segments[c.part.index]![s.pipeOrder.indexOf(k)]!;
+        const areaM2 = p.count * p.outerWidthM * Math.min(length, s.widthM);
+        return { ...at, areaM2, link: link(segment.node, pipeNode[k]!, areaM2 / own) };
       }
-      const plate = data.plates[c.part.index]!;
-      const z = zones[c.part.index]!;
-      const chamber = plate.kind === 'vapor-chamber';
-      const resistance =
-        pipeContactResistance(p.solderM2KW, p.wallM, p.wickThicknessM, p.wick.conductivityWmK) +
-        (chamber ? plate.wallM / COPPER_WMK + plate.wickM / SINTERED.conductivityWmK : 0);
-      const total = pipesOnPlate[c.part.index]!.widthM;
-      const sides = plate.dies.map((d) => dieSide(data, d));
-      const allSides = sides.reduce((sum, s) => sum + s, 0);
+      const resistance = own + chamberInside(c.part.index);
+      // a pipe takes up heat only as far across as dies and their margin reach
+      const reach = evaporatorWidth(data, c.part.index);
+      const counted = Math.min(1, reach / touching[c.part.index]!.widthM);
+      const areaM2 = p.count * p.outerWidthM * counted * length;
       return {
         ...at,
-        links: z.map((zone, i) => {
-          const share = chamber || sides.length === 0 ? 1 / z.length : sides[i]! / allSides;
-          const reach =
-            chamber || sides.length === 0 ? total : evaporatorWidth(data, c.part.index, i);
-          const counted = Math.min(1, reach / total);
-          const area = p.count * p.outerWidthM * counted * length * share;
-          return link(zone, pipeNode[k]!, area / resistance);
-        }),
+        areaM2,
+        link: link(plateNode[c.part.index]!, pipeNode[k]!, areaM2 / resistance),
       };
     }),
   );
 
-  // stacks that sit on a plate or chamber
   data.stacks.forEach((s, i) => {
+    const own = segments[i]!;
     for (const index of s.plates) {
       const plate = data.plates[index]!;
       const footprint = Math.min(s.widthM * s.fin.depthM, plate.widthM * plate.lengthM);
       const inside =
         plate.kind === 'vapor-chamber'
-          ? plate.wallM / COPPER_WMK + plate.wickM / SINTERED.conductivityWmK
+          ? chamberInside(index)
           : plate.thicknessM / plate.conductivityWmK;
-      const z = zones[index]!;
-      for (const zone of z) {
-        link(zone, stackNode[i]!, footprint / z.length / (s.plateJointM2KW + inside));
+      for (const g of own) {
+        link(plateNode[index]!, g.node, (g.share * footprint) / (s.plateJointM2KW + inside));
       }
     }
-    link(stackNode[i]!, shellNode, (AIR_WMK * s.widthM * s.fin.depthM) / data.shell.plateGapM);
+    const gap = (AIR_WMK * s.widthM * s.fin.depthM) / data.shell.plateGapM;
+    for (const g of own) link(g.node, shellNode, g.share * gap);
+    // the fins themselves lead heat from one pipe's piece to the next
+    for (let k = 1; k < own.length; k++) {
+      const apart = 0.5 * (own[k - 1]!.share + own[k]!.share) * s.fin.depthM;
+      const section = s.passages * s.fin.thicknessM * s.fin.heightM;
+      link(own[k - 1]!.node, own[k]!.node, (s.fin.conductivityWmK * section) / apart);
+    }
   });
 
-  // skin over each plate
   const skinAreaM2 = data.plates.map((p) =>
     p.kind === 'none'
       ? p.dies.reduce((sum, d) => sum + data.dies[d]!.widthM * data.dies[d]!.lengthM, 0)
       : p.widthM * p.lengthM,
   );
-  const skinNode = data.plates.map((p, i) => {
+  const { shell } = data;
+  data.plates.forEach((_, i) => {
     const area = skinAreaM2[i]!;
-    const skin = node(`skin over ${p.id}`);
-    const z = zones[i]!;
-    for (const zone of z) link(zone, skin, (AIR_WMK * area) / data.shell.plateGapM / z.length);
+    link(plateNode[i]!, skinNode[i]!, (AIR_WMK * area) / shell.plateGapM);
     link(
-      skin,
+      skinNode[i]!,
       shellNode,
       skinSpotConductance(
         area,
-        data.shell.sheetConductivityWmK,
-        data.shell.sheetThicknessM,
-        data.shell.spotCoefficientWm2K,
+        shell.sheetConductivityWmK,
+        shell.sheetThicknessM,
+        shell.spotCoefficientWm2K,
       ),
     );
-    return skin;
   });
-
-  const dieNode: number[] = [];
-  const dieResistanceKW: number[] = [];
-  const dieEvaporatorM2: number[] = [];
-  data.dies.forEach((d, i) => {
-    const plateIndex = data.plates.findIndex((p) => p.dies.includes(i));
-    const plate = data.plates[plateIndex]!;
-    const z = zones[plateIndex]!;
-    const zone = z.length === 1 ? z[0]! : z[plate.dies.indexOf(i)]!;
-    dieNode.push(zone);
-    link(zone, shellNode, data.shell.boardWK);
-    const area = d.widthM * d.lengthM;
-    let below = 0;
-    let evaporator = 0;
-    if (plate.kind === 'vapor-chamber') {
-      const skirt = 2 * (plate.wallM + plate.wickM);
-      evaporator = (d.widthM + skirt) * (d.lengthM + skirt);
-      below = (plate.wallM / COPPER_WMK + plate.wickM / SINTERED.conductivityWmK) / evaporator;
-    } else if (plate.kind !== 'none') {
-      const pipes = pipesOnPlate[plateIndex]!;
-      const whole = (plate.widthM * plate.lengthM) / Math.max(1, plate.dies.length);
-      const width = evaporatorWidth(data, plateIndex, plate.dies.indexOf(i));
-      const touched =
-        Math.min(pipes.widthM, width) * (pipes.lengthM / Math.max(1, plate.dies.length));
-      const sink = touched > 0 ? Math.max(area, Math.min(whole, touched)) : whole;
-      let out = 0;
-      for (const l of links) if (l.a === zone || l.b === zone) out += l.conductanceWK;
-      below =
-        plate.thicknessM / (plate.conductivityWmK * sink) +
-        spreadingResistance(
-          area,
-          sink,
-          plate.thicknessM,
-          plate.conductivityWmK,
-          Math.max(1e-3, out) / sink,
-        );
-    }
-    dieEvaporatorM2.push(evaporator);
-    dieResistanceKW.push(d.junctionResistanceKW + below);
-  });
+  const diePlate = data.dies.map((_, i) => data.plates.findIndex((p) => p.dies.includes(i)));
+  const dieNode = diePlate.map((p) => plateNode[p]!);
+  for (const at of dieNode) link(at, shellNode, shell.boardWK);
 
   const n = nodeNames.length;
+  const padHeatW = new Float64Array(n);
+  let padTotalW = 0;
+  const room = MOST_PAD_SHARE * data.power.restW * (1 - data.power.restLidShare);
+  for (const pad of data.pads) {
+    const to = pad.toPlate < 0 ? shellNode : plateNode[pad.toPlate]!;
+    if (pad.fromPlate >= 0) link(plateNode[pad.fromPlate]!, to, pad.conductanceWK);
+    const watts = Math.min(pad.sourceW, room - padTotalW);
+    padHeatW[to]! += watts;
+    padTotalW += watts;
+  }
+
+  const dies = dieResistances(data, diePlate, plateNode, links, touching);
   const heat = { cpu: new Float64Array(n), gpu: new Float64Array(n) };
   const draw = { cpu: 0, gpu: 0 };
   data.dies.forEach((d, i) => {
     const into = heat[d.role];
     into[dieNode[i]!]! += d.roleShare * d.insideShare;
-    const beside = d.roleShare * d.outsideShare;
-    if (d.outsidePlate >= 0) {
-      const z = zones[d.outsidePlate]!;
-      for (const zone of z) into[zone]! += beside / z.length;
-    } else into[shellNode]! += beside;
+    into[d.outsidePlate >= 0 ? plateNode[d.outsidePlate]! : shellNode]! +=
+      d.roleShare * d.outsideShare;
     draw[d.role] += d.roleShare * (d.insideShare + d.outsideShare);
   });
   return {
@@ -235,20 +224,23 @@ export function buildModel(data: CaseData): MachineModel {
     nodeCount: n,
     nodeNames,
     links,
+    plan: like?.plan ?? planOf(n, links, segments, [shellNode, ...skinNode], intakeNode),
     dieNode,
-    dieResistanceKW,
-    dieEvaporatorM2,
-    chamberNode: zones.map((z, i) => (data.plates[i]!.kind === 'vapor-chamber' ? z[0]! : -1)),
+    diePlate,
+    ...dies,
+    plateNode,
     pipeNode,
     pipeContacts,
-    pipePlaces: pipeContacts.map((c) => axialPlaces(c)),
-    stackNode,
+    pipeProfiles: pipeContacts.map((c, k) => pipeProfile(c, data.pipes[k]!.count)),
+    segments,
     skinNode,
     skinAreaM2,
     shellNode,
     intakeNode,
     heatPerCpuW: heat.cpu,
     heatPerGpuW: heat.gpu,
+    padHeatW,
+    padTotalW,
     drawPerCpuW: draw.cpu,
     drawPerGpuW: draw.gpu,
     hasCpu: data.dies.some((d) => d.role === 'cpu'),
@@ -256,18 +248,152 @@ export function buildModel(data: CaseData): MachineModel {
   };
 }
 
-function dieSide(data: CaseData, die: number): number {
-  const d = data.dies[die]!;
-  return Math.sqrt(d.widthM * d.lengthM);
+function makeSegments(
+  data: CaseData,
+  stack: CaseData['stacks'][number],
+  node: (name: string) => number,
+): Segment[] {
+  if (stack.pipeOrder.length === 0) return [{ node: node(stack.id), share: 1 }];
+  const widths = stack.pipeOrder.map((k) => data.pipes[k]!.count * data.pipes[k]!.outerWidthM);
+  const total = widths.reduce((sum, w) => sum + w, 0);
+  return stack.pipeOrder.map((k, i) => ({
+    node: node(`${stack.id} at ${data.pipes[k]!.id}`),
+    share: widths[i]! / total,
+  }));
 }
 
-/** Width across the pipes within which they take up heat: the die and a margin; for pipes on the bare die, the die. */
-function evaporatorWidth(data: CaseData, plateIndex: number, dieInPlate: number): number {
+/** Where the matrix may be non-zero: links, air passing from piece to piece and back to the intake, air along the shell. */
+function planOf(
+  n: number,
+  links: readonly Link[],
+  segments: readonly Segment[][],
+  swept: readonly number[],
+  intakeNode: number,
+): EliminationPlan {
+  const pattern = new Uint8Array(n * n);
+  const both = (a: number, b: number) => {
+    pattern[a * n + b] = 1;
+    pattern[b * n + a] = 1;
+  };
+  for (let i = 0; i < n; i++) pattern[i * n + i] = 1;
+  for (const l of links) both(l.a, l.b);
+  for (const node of swept) both(node, intakeNode);
+  for (const own of segments) {
+    own.forEach((s, k) => {
+      both(s.node, intakeNode);
+      for (let j = 0; j < k; j++) pattern[s.node * n + own[j]!.node] = 1;
+    });
+  }
+  return planElimination(n, pattern);
+}
+
+/** What lies between each die's sensor and its plate's node. */
+function dieResistances(
+  data: CaseData,
+  diePlate: readonly number[],
+  plateNode: readonly number[],
+  links: readonly Link[],
+  touching: readonly { widthM: number; lengthM: number }[],
+): Pick<MachineModel, 'dieBeyondCpuKW' | 'dieBeyondGpuKW' | 'dieSteps' | 'dieEvaporatorM2'> {
+  const count = data.dies.length;
+  const coupling = new Float64Array(count * count);
+  const dieEvaporatorM2 = data.dies.map(() => 0);
+  data.plates.forEach((plate, p) => {
+    if (plate.kind === 'none') return;
+    let out = 0;
+    for (const l of links) if (l.a === plateNode[p] || l.b === plateNode[p]) out += l.conductanceWK;
+    const whole = plate.widthM * plate.lengthM;
+    if (plate.kind === 'vapor-chamber') {
+      for (const i of plate.dies) {
+        const d = data.dies[i]!;
+        const skirt = 2 * (plate.wallM + plate.wickM);
+        const area = Math.min(whole, (d.widthM + skirt) * (d.lengthM + skirt));
+        dieEvaporatorM2[i] = area;
+        coupling[i * count + i] =
+          (plate.wallM / COPPER_WMK + plate.wickM / CHAMBER_WICK.conductivityWmK) / area;
+      }
+      return;
+    }
+    if (plate.dies.length === 1) {
+      const i = plate.dies[0]!;
+      const area = data.dies[i]!.widthM * data.dies[i]!.lengthM;
+      // heat leaves only where pipes lie over the die and its margin
+      const pipes = touching[p]!;
+      const touched = Math.min(pipes.widthM, evaporatorWidth(data, p)) * pipes.lengthM;
+      const sink = touched > 0 ? Math.max(area, Math.min(whole, touched)) : whole;
+      coupling[i * count + i] =
+        plate.thicknessM / (plate.conductivityWmK * sink) +
+        spreadingResistance(
+          area,
+          sink,
+          plate.thicknessM,
+          plate.conductivityWmK,
+          Math.max(1e-3, out) / sink,
+        );
+      return;
+    }
+    const matrix = plateSpreading(
+      plate.dies.map((i, k) => sourceOn(plate, k, data.dies[i]!)),
+      plate.widthM,
+      plate.lengthM,
+      plate.thicknessM,
+      plate.conductivityWmK,
+      Math.max(1e-3, out) / whole,
+    );
+    plate.dies.forEach((i, a) =>
+      plate.dies.forEach((j, b) => {
+        coupling[i * count + j] = matrix[a * plate.dies.length + b]!;
+      }),
+    );
+  });
+  const beyond = (role: 'cpu' | 'gpu') =>
+    data.dies.map((d, i) => {
+      let sum = d.role === role ? d.junctionResistanceKW * d.roleShare * d.insideShare : 0;
+      data.dies.forEach((x, j) => {
+        if (x.role === role) sum += coupling[i * count + j]! * x.roleShare * x.insideShare;
+      });
+      return sum;
+    });
+  return {
+    dieBeyondCpuKW: beyond('cpu'),
+    dieBeyondGpuKW: beyond('gpu'),
+    dieEvaporatorM2,
+    dieSteps: data.dies.map((d, i) => {
+      const hot =
+        d.junctionResistanceKW / Math.max(1e-12, d.resistances.dieKW + d.resistances.interfaceKW);
+      return {
+        dieKW: hot * d.resistances.dieKW,
+        interfaceKW: hot * d.resistances.interfaceKW,
+        plateKW: diePlate[i]! >= 0 ? coupling[i * count + i]! : 0,
+      };
+    }),
+  };
+}
+
+/** A die as a source on its plate, moved inside where it was recorded over the rim. */
+function sourceOn(plate: CaseData['plates'][number], place: number, die: CaseData['dies'][number]) {
+  const widthM = Math.min(die.widthM, plate.widthM);
+  const lengthM = Math.min(die.lengthM, plate.lengthM);
+  const inside = (centre: number, size: number, side: number) =>
+    Math.min(side - size / 2, Math.max(size / 2, centre));
+  return {
+    centreXM: inside(plate.centres[place]!.xM, widthM, plate.widthM),
+    centreYM: inside(plate.centres[place]!.yM, lengthM, plate.lengthM),
+    widthM,
+    lengthM,
+  };
+}
+
+/** Width across the pipes within which they take up heat: the dies and a margin; for pipes on the bare die, the die. */
+function evaporatorWidth(data: CaseData, plateIndex: number): number {
   const plate = data.plates[plateIndex]!;
-  const die = plate.dies[dieInPlate];
-  if (die === undefined) return Infinity;
-  const side = dieSide(data, die);
-  return plate.kind === 'none' ? side : side + 2 * data.evaporatorMarginM;
+  if (plate.kind === 'vapor-chamber' || plate.dies.length === 0) return Infinity;
+  let widest = 0;
+  for (const i of plate.dies) {
+    const d = data.dies[i]!;
+    widest = Math.max(widest, Math.sqrt(d.widthM * d.lengthM));
+  }
+  return plate.kind === 'none' ? widest : widest + 2 * data.evaporatorMarginM;
 }
 
 function pipesTouching(data: CaseData, plateIndex: number): { widthM: number; lengthM: number } {
@@ -281,4 +407,19 @@ function pipesTouching(data: CaseData, plateIndex: number): { widthM: number; le
     }
   }
   return { widthM, lengthM };
+}
+
+function pipeProfile(contacts: readonly PipeContact[], count: number): PipeProfile {
+  const places = axialPlaces(contacts);
+  const m = contacts.length;
+  const integral = new Float64Array(places.length * m);
+  const flow = new Float64Array(places.length * m);
+  contacts.forEach((c, j) => {
+    const unit = [{ fromM: c.fromM, toM: c.toM, watts: 1 / count }];
+    places.forEach((x, i) => {
+      integral[i * m + j] = axialIntegral(unit, x);
+      flow[i * m + j] = axialFlow(unit, x);
+    });
+  });
+  return { places: places.length, integral, flow };
 }

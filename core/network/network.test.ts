@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { Matrix, LuDecomposition } from 'ml-matrix';
 import { fanState } from '../envelope/fanStates';
-import { pipeHeat } from '../envelope/limits';
+import { contactHeat } from '../envelope/limits';
 import { resolveCase } from '../record/resolveCase';
 import { exampleRecord } from '../test-support/exampleRecord';
 import { randomRecord } from '../test-support/randomRecord';
 import { buildModel, type MachineModel } from './machineModel';
-import { exhaustC, firstConditions, nodeC, solveLinear, type LinearState } from './steadyState';
+import { exhaustC, nodeC, solveLinear, type LinearState } from './steadyState';
 
 const RUNS = { numRuns: 40, seed: 11 };
 
@@ -17,8 +17,7 @@ function solved(
 ) {
   const model = buildModel(resolveCase(record, overrides));
   const { rpms } = fanState(model.data, duty);
-  const at = firstConditions(model);
-  return { model, rpms, at, state: solveLinear(model, rpms, at) };
+  return { model, rpms, state: solveLinear(model, rpms) };
 }
 
 /** Heat that leaves through shell and air, recomputed from the temperatures. */
@@ -94,10 +93,10 @@ test('law: raising a conductance to the room raises no node; raising any other n
       fc.double({ min: 1.05, max: 4, noNaN: true }),
       (record, pick, more) => {
         const overrides = new Map([['fans.recirculation', 0]]);
-        const { model, rpms, at, state } = solved(record, 0.8, overrides);
+        const { model, rpms, state } = solved(record, 0.8, overrides);
         const link = model.links[pick % model.links.length]!;
         link.conductanceWK *= more;
-        const raised = solveLinear(model, rpms, at);
+        const raised = solveLinear(model, rpms);
         const own = (s: LinearState) => [
           s.perCpuW.reduce((sum, x, i) => sum + x * model.heatPerCpuW[i]!, 0),
           s.perGpuW.reduce((sum, x, i) => sum + x * model.heatPerGpuW[i]!, 0),
@@ -108,13 +107,13 @@ test('law: raising a conductance to the room raises no node; raising any other n
     ),
     RUNS,
   );
-  const { model, rpms, at, state } = solved(
+  const { model, rpms, state } = solved(
     exampleRecord('two-fan-shared-pipes'),
     0.8,
     new Map([['fans.recirculation', 0]]),
   );
   model.data.shell.evenness *= 1.5;
-  const better = solveLinear(model, rpms, at);
+  const better = solveLinear(model, rpms);
   for (const vector of ['base', 'perCpuW', 'perGpuW'] as const) {
     better[vector].forEach((x, i) => expect(x).toBeLessThanOrEqual(state[vector][i]! + 1e-12));
   }
@@ -145,12 +144,27 @@ test('the network solves as through ml-matrix’s LU (reference package)', () =>
   }
   const r = model.data.air.recirculation;
   add(x, x, (1 - r) * state.totalCapacityWK);
-  model.stackNode.forEach((k, i) => {
-    const ec = state.effectiveness[i]! * state.capacityWK[i]!;
-    add(k, k, ec);
-    add(k, x, -ec);
-    add(x, x, r * ec);
-    add(x, k, -r * ec);
+  model.segments.forEach((own, i) => {
+    const c = state.capacityWK[i]!;
+    const outlet = state.outlet[i]!;
+    // each piece's own effectiveness, back from what the outlet is made of
+    const e = own.map((_, k) => {
+      let behind = 1;
+      for (let j = own.length - 1; j > k; j--) behind *= 1 - outlet[j + 1]! / behind;
+      return outlet[k + 1]! / behind;
+    });
+    own.forEach((piece, k) => {
+      // the air that reaches piece k: what is left of the intake and of each piece before
+      add(piece.node, piece.node, e[k]! * c);
+      let left = 1;
+      for (let j = k - 1; j >= 0; j--) {
+        add(piece.node, own[j]!.node, -e[k]! * c * left * e[j]!);
+        left *= 1 - e[j]!;
+      }
+      add(piece.node, x, -e[k]! * c * left);
+      add(x, piece.node, -r * c * outlet[k + 1]!);
+    });
+    add(x, x, r * c * (1 - outlet[0]!));
   });
   const solution = new LuDecomposition(a)
     .solve(Matrix.columnVector(Array.from(model.heatPerGpuW)))
@@ -161,7 +175,9 @@ test('the network solves as through ml-matrix’s LU (reference package)', () =>
 test('heat into a pipe equals heat out of it', () => {
   const { model, state } = solved(exampleRecord('four-fan-eight-pipes'), 0.9);
   model.pipeNode.forEach((_, k) => {
-    const sum = pipeHeat(model, k, state.perCpuW).reduce((total, c) => total + c.watts, 0);
-    expect(sum).toBeCloseTo(0, 9);
+    const heat = new Float64Array(model.pipeContacts[k]!.length);
+    contactHeat(model, k, state.perCpuW, heat);
+    expect(heat.reduce((sum, q) => sum + q, 0)).toBeCloseTo(0, 9);
+    expect(Math.max(...heat.map(Math.abs))).toBeGreaterThan(1e-3);
   });
 });

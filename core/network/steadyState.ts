@@ -1,165 +1,196 @@
-import { solveAirFlows, type AirFlows } from '../airflow/airSystem';
+import { solveAirFlows, stillAir, type AirFlows } from '../airflow/airSystem';
 import { effectiveness, stackConductance } from '../airflow/stackExchange';
 import { horizontalConvection, radiationCoefficient } from '../conduction/shell';
-import { air } from '../fluids/air';
-import { luFactor, luSolve } from './lu';
+import { air, emptyAir } from '../fluids/air';
+import { factorPlanned, solvePlanned } from './elimination';
 import type { MachineModel } from './machineModel';
 
 /** Temperatures at which the temperature-dependent properties are taken, °C. */
 export interface Conditions {
   intakeC: number;
-  filmC: number[];
   shellC: number;
-  pipeC: number[];
-  chamberC: number[];
+  filmC: Float64Array;
+  pipeC: Float64Array;
+  plateC: Float64Array;
 }
 
 /**
  * The network at fixed fan speeds and properties, solved: each node's temperature above the room is
- * `base + perCpuW · P_cpu + perGpuW · P_gpu`.
+ * `base + perCpuW · P_cpu + perGpuW · P_gpu`. It is its own working memory: made once, solved into often.
  */
 export interface LinearState {
+  at: Conditions;
   base: Float64Array;
   perCpuW: Float64Array;
   perGpuW: Float64Array;
   flows: AirFlows;
-  /** Air through each stack: heat capacity rate W/K and effectiveness. */
-  capacityWK: number[];
-  effectiveness: number[];
+  /** Whether `flows` and `at` hold a solution of this machine, or only start values. */
+  solved: boolean;
+  /** Air through each stack: heat capacity rate W/K and effectiveness of the whole stack. */
+  capacityWK: Float64Array;
+  effectiveness: Float64Array;
+  /** For each stack, what its outlet air is made of: share of the intake, then of each piece's wall. */
+  outlet: Float64Array[];
   totalCapacityWK: number;
   shellWK: number;
   fanPowerW: number;
+  matrix: Float64Array;
 }
 
 const INSIDE_AIR_AT_M3S = 3e-3;
 const INSIDE_AIR_EXPONENT = 0.8;
 
-/** Where properties start before anything is solved. */
-export function firstConditions(model: MachineModel): Conditions {
+/** A state of a machine before anything is solved. */
+export function createState(model: MachineModel): LinearState {
+  const n = model.nodeCount;
   const room = model.data.room.temperatureC;
   return {
-    intakeC: room + 3,
-    filmC: model.stackNode.map(() => room + 22),
-    shellC: room + 10,
-    pipeC: model.pipeNode.map(() => room + 40),
-    chamberC: model.chamberNode.map(() => room + 40),
+    at: {
+      intakeC: room + 3,
+      shellC: room + 10,
+      filmC: new Float64Array(model.segments.length).fill(room + 22),
+      pipeC: new Float64Array(model.pipeNode.length).fill(room + 40),
+      plateC: new Float64Array(model.plateNode.length).fill(room + 40),
+    },
+    base: new Float64Array(n),
+    perCpuW: new Float64Array(n),
+    perGpuW: new Float64Array(n),
+    flows: stillAir(model.air),
+    solved: false,
+    capacityWK: new Float64Array(model.segments.length),
+    effectiveness: new Float64Array(model.segments.length),
+    outlet: model.segments.map((s) => new Float64Array(s.length + 1)),
+    totalCapacityWK: 0,
+    shellWK: 0,
+    fanPowerW: 0,
+    matrix: new Float64Array(n * n),
   };
 }
 
 /** Power of all fans at their speeds: a share of full power that follows the cube of speed. */
-export function fanPower(model: MachineModel, rpms: readonly number[]): number {
+export function fanPower(model: MachineModel, rpms: ArrayLike<number>): number {
   let sum = 0;
-  rpms.forEach((rpm, i) => {
-    sum += model.data.power.fanW * (rpm / model.data.fans[i]!.maxRpm) ** 3;
-  });
+  for (let i = 0; i < rpms.length; i++) {
+    const duty = rpms[i]! / model.data.fans[i]!.maxRpm;
+    sum += model.data.power.fanW * duty * duty * duty;
+  }
   return sum;
 }
 
+const intakeAir = emptyAir();
+const filmAir = emptyAir();
+
 /**
- * Solves the network at given fan speeds with properties at given conditions. One factorisation serves all three
+ * Solves the network at given fan speeds with properties at the state's conditions. One factorisation serves all three
  * right-hand sides: rest and fans, one CPU watt, one GPU watt.
  *
- * Stack to air: `Q = ε C (T_stack − T_intake)`. Intake: a share r of what leaves comes back,
- * `(1 − r) C x − r Σ Q_s = E`, x its rise over the room, E the heat of rest and fans that enters there.
+ * Pieces of a stack lie behind each other in the air: `Q_k = ε_k C (T_k − T_air,k)`, `T_air,k+1 = T_air,k + ε_k (T_k −
+ * T_air,k)`. Intake: a share r of what leaves comes back, `(1 − r) C x − r Σ Q = E`, x its rise over the room, E the heat of
+ * rest and fans that enters there.
  *
  * @param model the machine
  * @param rpms speed of each fan
- * @param at where properties are taken
- * @param start flows of a solve nearby
+ * @param state its conditions and flows are the start, the rest is overwritten
  * Source: nodal analysis; ε-NTU after Kays & London.
  */
-export function solveLinear(
-  model: MachineModel,
-  rpms: readonly number[],
-  at: Conditions,
-  start?: AirFlows,
-): LinearState {
-  const { data, nodeCount: n, intakeNode, shellNode } = model;
-  const flows = solveAirFlows(model.air, data, rpms, at.intakeC, at.filmC, start);
-  const intakeAir = air(at.intakeC, data.room.pressurePa);
-  const a = new Float64Array(n * n);
-  const base = new Float64Array(n);
-  for (const l of model.links) {
-    const { a: i, b: j, conductanceWK: g } = l;
+export function solveInto(model: MachineModel, rpms: ArrayLike<number>, state: LinearState): void {
+  const { data, nodeCount: n, intakeNode, shellNode, links } = model;
+  const { at, flows, matrix: a, base, capacityWK } = state;
+  solveAirFlows(model.air, data, rpms, at.intakeC, at.filmC, flows, state.solved);
+  state.solved = true;
+  air(at.intakeC, data.room.pressurePa, intakeAir);
+  a.fill(0);
+  base.set(model.padHeatW);
+  for (let l = 0; l < links.length; l++) {
+    const { a: i, b: j, conductanceWK: g } = links[l]!;
     a[i * n + i]! += g;
     a[j * n + j]! += g;
     a[i * n + j]! -= g;
     a[j * n + i]! -= g;
   }
   const shellWK = shellConductance(model, at.shellC);
+  state.shellWK = shellWK;
   a[shellNode * n + shellNode]! += shellWK;
 
   let drawnM3s = 0;
-  for (const q of flows.fanM3s) drawnM3s += q;
-  const totalCapacityWK = drawnM3s * flows.intakeDensityKgM3 * intakeAir.heatCapacityJkgK;
-  // the air drawn through the machine also cools shell and board on its way to the fans
-  const inside =
-    data.shell.insideAirWm2K * Math.pow(drawnM3s / INSIDE_AIR_AT_M3S, INSIDE_AIR_EXPONENT);
-  const sweep = (node: number, areaM2: number) => {
-    const g = inside * areaM2;
-    a[node * n + node]! += g;
-    a[node * n + intakeNode]! -= g;
-    a[intakeNode * n + intakeNode]! += g;
-    a[intakeNode * n + node]! -= g;
-  };
-  sweep(shellNode, data.shell.widthM * data.shell.depthM);
-  model.skinNode.forEach((node, i) => sweep(node, model.skinAreaM2[i]!));
+  for (let i = 0; i < flows.fanM3s.length; i++) drawnM3s += flows.fanM3s[i]!;
+  const perM3 = flows.intakeDensityKgM3 * intakeAir.heatCapacityJkgK;
+  const totalCapacityWK = drawnM3s * perM3;
+  state.totalCapacityWK = totalCapacityWK;
   const r = data.air.recirculation;
-  const capacityWK: number[] = [];
-  const eff: number[] = [];
-  model.stackNode.forEach((s, i) => {
-    const q = flows.stackM3s[i]!;
-    const c = q * flows.intakeDensityKgM3 * intakeAir.heatCapacityJkgK;
-    let e = 0;
-    if (c > 0) {
-      const film = air(at.filmC[i]!, data.room.pressurePa);
-      const through = (q * flows.intakeDensityKgM3) / film.densityKgM3;
-      e = effectiveness(
-        stackConductance(
-          model.air.stacks[i]!,
-          through,
-          film,
-          data.air.uaFactor,
-          data.air.nusseltFactor,
-        ),
-        c,
-      );
-      a[s * n + s]! += e * c;
-      a[s * n + intakeNode]! -= e * c;
-      a[intakeNode * n + intakeNode]! += r * e * c;
-      a[intakeNode * n + s]! -= r * e * c;
-    }
-    capacityWK.push(c);
-    eff.push(e);
-  });
-  const fanPowerW = fanPower(model, rpms);
-  const restW = data.power.restW * (1 - data.power.restLidShare);
+  const onIntake = intakeNode * n;
   if (totalCapacityWK > 0) {
-    a[intakeNode * n + intakeNode]! += (1 - r) * totalCapacityWK;
-    base[intakeNode] = data.power.restAirShare * restW + fanPowerW;
-    base[shellNode] = (1 - data.power.restAirShare) * restW;
-  } else {
-    a[intakeNode * n + intakeNode] = 1;
-    base[shellNode] = restW + fanPowerW;
+    // the air drawn through the machine also cools shell and board on its way to the fans
+    const inside =
+      data.shell.insideAirWm2K * Math.pow(drawnM3s / INSIDE_AIR_AT_M3S, INSIDE_AIR_EXPONENT);
+    sweep(a, n, shellNode, intakeNode, inside * data.shell.widthM * data.shell.depthM);
+    for (let i = 0; i < model.skinNode.length; i++) {
+      sweep(a, n, model.skinNode[i]!, intakeNode, inside * model.skinAreaM2[i]!);
+    }
   }
-  const pivot = new Int32Array(n);
-  luFactor(a, n, pivot);
-  const perCpuW = Float64Array.from(model.heatPerCpuW);
-  const perGpuW = Float64Array.from(model.heatPerGpuW);
-  luSolve(a, n, pivot, base);
-  luSolve(a, n, pivot, perCpuW);
-  luSolve(a, n, pivot, perGpuW);
-  return {
-    base,
-    perCpuW,
-    perGpuW,
-    flows,
-    capacityWK,
-    effectiveness: eff,
-    totalCapacityWK,
-    shellWK,
-    fanPowerW,
-  };
+  for (let s = 0; s < model.segments.length; s++) {
+    const own = model.segments[s]!;
+    const outlet = state.outlet[s]!;
+    const q = flows.stackM3s[s]!;
+    const c = q * perM3;
+    capacityWK[s] = c;
+    outlet.fill(0);
+    outlet[0] = 1;
+    if (c > 0) {
+      const film = air(at.filmC[s]!, data.room.pressurePa, filmAir);
+      const ua = stackConductance(
+        model.air.stacks[s]!,
+        (q * flows.intakeDensityKgM3) / film.densityKgM3,
+        film,
+        data.air.uaFactor,
+        data.air.nusseltFactor,
+      );
+      for (let k = 0; k < own.length; k++) {
+        const e = effectiveness(own[k]!.share * ua, c);
+        const row = own[k]!.node * n;
+        const ec = e * c;
+        a[row + own[k]!.node]! += ec;
+        a[row + intakeNode]! -= ec * outlet[0]!;
+        for (let j = 0; j < k; j++) a[row + own[j]!.node]! -= ec * outlet[j + 1]!;
+        for (let j = 0; j <= k; j++) outlet[j]! *= 1 - e;
+        outlet[k + 1] = e;
+      }
+      a[onIntake + intakeNode]! += r * c * (1 - outlet[0]!);
+      for (let k = 0; k < own.length; k++) a[onIntake + own[k]!.node]! -= r * c * outlet[k + 1]!;
+    }
+    state.effectiveness[s] = 1 - outlet[0]!;
+  }
+  const fanPowerW = fanPower(model, rpms);
+  state.fanPowerW = fanPowerW;
+  const restW = data.power.restW * (1 - data.power.restLidShare) - model.padTotalW;
+  if (totalCapacityWK > 0) {
+    a[onIntake + intakeNode]! += (1 - r) * totalCapacityWK;
+    base[intakeNode]! += data.power.restAirShare * restW + fanPowerW;
+    base[shellNode]! += (1 - data.power.restAirShare) * restW;
+  } else {
+    a[onIntake + intakeNode] = 1;
+    base[shellNode]! += restW + fanPowerW;
+  }
+  factorPlanned(a, model.plan);
+  state.perCpuW.set(model.heatPerCpuW);
+  state.perGpuW.set(model.heatPerGpuW);
+  solvePlanned(a, model.plan, base);
+  solvePlanned(a, model.plan, state.perCpuW);
+  if (model.hasGpu) solvePlanned(a, model.plan, state.perGpuW);
+}
+
+function sweep(a: Float64Array, n: number, node: number, intake: number, g: number): void {
+  a[node * n + node]! += g;
+  a[node * n + intake]! -= g;
+  a[intake * n + intake]! += g;
+  a[intake * n + node]! -= g;
+}
+
+/** A fresh state solved at its start conditions. */
+export function solveLinear(model: MachineModel, rpms: ArrayLike<number>): LinearState {
+  const state = createState(model);
+  solveInto(model, rpms, state);
+  return state;
 }
 
 function shellConductance(model: MachineModel, shellC: number): number {
@@ -196,6 +227,35 @@ export function nodeC(
   );
 }
 
+/** What a die's sensor reads, °C, at given watts. */
+export function junctionC(
+  model: MachineModel,
+  state: LinearState,
+  die: number,
+  cpuW: number,
+  gpuW: number,
+): number {
+  return (
+    nodeC(model, state, model.dieNode[die]!, cpuW, gpuW) +
+    cpuW * model.dieBeyondCpuKW[die]! +
+    gpuW * model.dieBeyondGpuKW[die]!
+  );
+}
+
+/** Outlet air of a stack in a vector of node temperatures. */
+export function outletOf(
+  model: MachineModel,
+  state: LinearState,
+  stack: number,
+  temperatures: Float64Array,
+): number {
+  const w = state.outlet[stack]!;
+  let sum = w[0]! * temperatures[model.intakeNode]!;
+  const own = model.segments[stack]!;
+  for (let k = 0; k < own.length; k++) sum += w[k + 1]! * temperatures[own[k]!.node]!;
+  return sum;
+}
+
 /** Temperature of the air that leaves a stack, °C. */
 export function exhaustC(
   model: MachineModel,
@@ -204,29 +264,35 @@ export function exhaustC(
   cpuW: number,
   gpuW: number,
 ): number {
-  const wall = nodeC(model, state, model.stackNode[stack]!, cpuW, gpuW);
-  const intake = nodeC(model, state, model.intakeNode, cpuW, gpuW);
-  return intake + state.effectiveness[stack]! * (wall - intake);
+  return (
+    model.data.room.temperatureC +
+    outletOf(model, state, stack, state.base) +
+    cpuW * outletOf(model, state, stack, state.perCpuW) +
+    gpuW * outletOf(model, state, stack, state.perGpuW)
+  );
 }
 
-/** Conditions that the solution itself gives at these watts, kept within where the property fits hold. */
-export function conditionsAt(
+function within(c: number): number {
+  return Math.min(150, Math.max(-20, c));
+}
+
+/** Sets a state's conditions to what its own solution gives at these watts, kept within where the property fits hold. */
+export function moveConditions(
   model: MachineModel,
   state: LinearState,
   cpuW: number,
   gpuW: number,
-): Conditions {
-  const within = (c: number) => Math.min(150, Math.max(-20, c));
-  const intake = within(nodeC(model, state, model.intakeNode, cpuW, gpuW));
-  return {
-    intakeC: intake,
-    filmC: model.stackNode.map((_, i) =>
-      within(0.5 * (intake + exhaustC(model, state, i, cpuW, gpuW))),
-    ),
-    shellC: within(nodeC(model, state, model.shellNode, cpuW, gpuW)),
-    pipeC: model.pipeNode.map((k) => within(nodeC(model, state, k, cpuW, gpuW))),
-    chamberC: model.chamberNode.map((k) =>
-      k < 0 ? 0 : within(nodeC(model, state, k, cpuW, gpuW)),
-    ),
-  };
+): void {
+  const { at } = state;
+  at.intakeC = within(nodeC(model, state, model.intakeNode, cpuW, gpuW));
+  at.shellC = within(nodeC(model, state, model.shellNode, cpuW, gpuW));
+  for (let i = 0; i < at.filmC.length; i++) {
+    at.filmC[i] = within(0.5 * (at.intakeC + exhaustC(model, state, i, cpuW, gpuW)));
+  }
+  for (let k = 0; k < at.pipeC.length; k++) {
+    at.pipeC[k] = within(nodeC(model, state, model.pipeNode[k]!, cpuW, gpuW));
+  }
+  for (let k = 0; k < at.plateC.length; k++) {
+    at.plateC[k] = within(nodeC(model, state, model.plateNode[k]!, cpuW, gpuW));
+  }
 }

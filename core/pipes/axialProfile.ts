@@ -26,6 +26,21 @@ export function axialIntegral(contacts: readonly AxialHeat[], x: number): number
   return sum;
 }
 
+/**
+ * Axial heat flow `Q(x) = ∫₀ˣ q dx'` at one place.
+ *
+ * @param contacts heat along the pipe, W
+ * @param x place, m
+ * @returns W
+ */
+export function axialFlow(contacts: readonly AxialHeat[], x: number): number {
+  let sum = 0;
+  for (const c of contacts) {
+    sum += c.watts * Math.min(1, Math.max(0, (x - c.fromM) / (c.toM - c.fromM)));
+  }
+  return sum;
+}
+
 /** Parts of a contact at which the integral is sampled, besides its ends. */
 const INNER = [0.25, 0.5, 0.75];
 

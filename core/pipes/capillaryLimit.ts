@@ -1,16 +1,15 @@
 import type { WaterProperties } from '../fluids/water';
+import { vaporFriction, vaporHydraulicM, type LimitedPipe } from './pipeLimits';
 
-export interface CapillaryPipe {
+export interface CapillaryPipe extends LimitedPipe {
   tiltRad: number;
   lengthM: number;
-  wick: { permeabilityM2: number; poreM: number };
+  wick: { permeabilityM2: number; poreM: number; conductivityWmK: number };
   wickAreaM2: number;
-  vaporAreaM2: number;
-  vaporGapM: number;
-  vaporWidthM: number;
   thicknessM: number;
   wallM: number;
-  limitFactor: number;
+  /** Share of the reach that bends leave. */
+  bendFactor: number;
 }
 
 /**
@@ -18,7 +17,7 @@ export interface CapillaryPipe {
  *
  * `2σ/r − ρ g d cos β − ρ g L |sin β| = (F_l + F_v) · range(∫Q dx)`, with
  * `F_l = μ_l / (K A_w ρ_l h_fg)` and `F_v = f μ_v / (2 D_h² A_v ρ_v h_fg)`, f·Re of a slot (96, Darcy) to a round passage (64).
- * The tilt is taken against the flow, whichever end is heated.
+ * The tilt is taken against the flow, whichever end is heated; each bend takes a share of the reach.
  *
  * @param pipe section and wick
  * @param water saturated water at the vapor temperature
@@ -36,12 +35,9 @@ export function capillaryReach(pipe: CapillaryPipe, water: WaterProperties): num
   const liquid =
     water.liquidViscosityPaS /
     (pipe.wick.permeabilityM2 * pipe.wickAreaM2 * water.liquidDensityKgM3 * water.latentHeatJkg);
-  const roundness = Math.min(1, pipe.vaporGapM / pipe.vaporWidthM);
-  const friction = 96 - 32 * roundness;
-  const perimeter = Math.PI * pipe.vaporGapM + 2 * (pipe.vaporWidthM - pipe.vaporGapM);
-  const dh = (4 * pipe.vaporAreaM2) / perimeter;
+  const dh = vaporHydraulicM(pipe);
   const vapor =
-    (friction * water.vaporViscosityPaS) /
+    (vaporFriction(pipe) * water.vaporViscosityPaS) /
     (2 * dh * dh * pipe.vaporAreaM2 * water.vaporDensityKgM3 * water.latentHeatJkg);
-  return (pipe.limitFactor * pump) / (liquid + vapor);
+  return (pipe.bendFactor * pipe.limitFactor * pump) / (liquid + vapor);
 }

@@ -9,7 +9,7 @@ const range = (contacts: AxialHeat[]) => {
   return Math.max(...values) - Math.min(...values);
 };
 
-const sintered = { permeabilityM2: 4e-11, poreM: 50e-6 };
+const sintered = { permeabilityM2: 4e-11, poreM: 50e-6, conductivityWmK: 40 };
 const carry = (diameterMm: number, pressedMm: number, lengthMm: number, tiltDeg = 0) => {
   const section = pipeSection(diameterMm / 1000, pressedMm / 1000, undefined, 1, 1);
   const reach = capillaryReach(
@@ -19,6 +19,8 @@ const carry = (diameterMm: number, pressedMm: number, lengthMm: number, tiltDeg 
       tiltRad: (tiltDeg * Math.PI) / 180,
       lengthM: lengthMm / 1000,
       limitFactor: 1,
+      bendFactor: 1,
+      nucleationM: 3e-6,
     },
     water(60),
   );

@@ -1,5 +1,5 @@
 import type { FinRow } from '../conduction/fin';
-import type { AssumedFigure } from './resolver';
+import type { AssumedFigure, CaseInput } from './resolver';
 
 /** A record resolved into plain SI numbers, each optional figure filled in: all that the computation needs. */
 export interface CaseData {
@@ -47,10 +47,15 @@ export interface CaseData {
   air: { leakage: number; recirculation: number; nusseltFactor: number; uaFactor: number };
   noise: {
     referenceDbA: number;
+    /** Error of a recorded sweep as a whole, dB. */
+    sweepOffsetDb: number;
     distanceM: number;
     sweep: { rpm: Record<string, number>; dbA: number }[];
   };
+  pads: PadData[];
   assumed: AssumedFigure[];
+  /** All that went into the case, recorded or assumed. */
+  inputs: CaseInput[];
 }
 
 export interface DieData {
@@ -82,6 +87,8 @@ export interface PlateData {
   wallM: number;
   wickM: number;
   chamberFluxWm2: number;
+  /** Centre of each die on the plate from its corner, where recorded or laid side by side. */
+  centres: { xM: number; yM: number }[];
 }
 
 export interface WickData {
@@ -105,6 +112,10 @@ export interface PipeData {
   vaporWidthM: number;
   wickAreaM2: number;
   limitFactor: number;
+  /** Share of its reach that bends leave. */
+  bendFactor: number;
+  /** Radius of the bubbles that start boiling in the wick. */
+  nucleationM: number;
   contacts: { part: { kind: 'plate' | 'stack'; index: number }; fromM: number; toM: number }[];
   solderM2KW: number;
 }
@@ -120,6 +131,12 @@ export interface StackData {
   fans: number[];
   plates: number[];
   plateJointM2KW: number;
+  /** Pipes in the order the air meets them. */
+  pipeOrder: number[];
+  /** Share of the entrance under lint. */
+  lintShare: number;
+  /** Air lost before the fins beyond the usual leakage, where a strip that sealed the duct is gone. */
+  extraLeakage: number;
   /** Opening assumed behind it where no exhaust vent is recorded. */
   ownExhaust: { areaM2: number; openShare: number } | null;
 }
@@ -130,6 +147,8 @@ export interface FanData {
   bladeHeightM: number;
   minRpm: number;
   maxRpm: number;
+  /** Speed set apart from the others. */
+  ownControl: boolean;
   psi: number;
   phi: number;
   curveExponent: number;
@@ -147,4 +166,16 @@ export interface VentData {
   meshOpenShare: number | null;
   fans: number[];
   stacks: number[];
+}
+
+/** A pad that leads heat from a part to a plate or the base cover. */
+export interface PadData {
+  id: string;
+  /** Plate it comes from, −1: a part beside the main heat path (storage, wireless, memory). */
+  fromPlate: number;
+  /** Plate it leads to, −1: the shell. */
+  toPlate: number;
+  conductanceWK: number;
+  /** Watts of the rest of the machine that leave through it. */
+  sourceW: number;
 }

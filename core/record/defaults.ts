@@ -6,6 +6,8 @@ export interface Default {
   unit: string;
   about: string;
   origin: string;
+  /** A share between 0 and 1: drawn from a beta distribution, else lognormal (normal where it may be zero). */
+  share?: true;
 }
 
 const MEMORY = 'common practice, from memory';
@@ -21,6 +23,16 @@ function of(
   return { value, low, high, unit, about, origin };
 }
 
+function shareOf(
+  value: number,
+  low: number,
+  high: number,
+  about: string,
+  origin = MEMORY,
+): Default {
+  return { value, low, high, unit: '', about, origin, share: true };
+}
+
 /**
  * Every default and in-situ factor of the core, in one place. Keys are paths without part ids; a figure that is derived
  * from others (such as a wick that follows the pressed thickness) is a factor on that rule.
@@ -28,17 +40,16 @@ function of(
 export const DEFAULTS = {
   'room.temperatureC': of(23, 20, 26, '°C', 'room temperature'),
   'room.altitudeM': of(150, 0, 600, 'm', 'altitude'),
-  'room.lidClosedDeckVentShare': of(
+  'room.lidClosedDeckVentShare': shareOf(
     0.3,
     0.1,
     0.6,
-    '',
     'open share left of deck vents under a closed lid',
   ),
-  'room.lidClosedDeckShare': of(0.5, 0.3, 0.8, '', 'heat the deck still loses under a closed lid'),
-  'room.softGapShare': of(0.2, 0.05, 0.5, '', 'gap under the base left on soft ground'),
-  'room.deskBaseShare': of(0.3, 0.15, 0.6, '', 'heat the base still loses on a desk'),
-  'room.softBaseShare': of(0.1, 0.03, 0.25, '', 'heat the base still loses on soft ground'),
+  'room.lidClosedDeckShare': shareOf(0.5, 0.3, 0.8, 'heat the deck still loses under a closed lid'),
+  'room.softGapShare': shareOf(0.2, 0.05, 0.5, 'gap under the base left on soft ground'),
+  'room.deskBaseShare': shareOf(0.3, 0.15, 0.6, 'heat the base still loses on a desk'),
+  'room.softBaseShare': shareOf(0.1, 0.03, 0.25, 'heat the base still loses on soft ground'),
 
   'shell.widthMm': of(355, 310, 400, 'mm', 'shell width'),
   'shell.depthMm': of(245, 215, 280, 'mm', 'shell depth'),
@@ -52,27 +63,24 @@ export const DEFAULTS = {
     'IEC 62368-1 touch limits, from memory',
   ),
   'shell.exhaustLimitC': of(80, 70, 90, '°C', 'greatest temperature of the air that leaves'),
-  'shell.emissivity.painted': of(
+  'shell.emissivity.painted': shareOf(
     0.9,
     0.85,
     0.95,
-    '',
     'emissivity, painted',
     'Incropera et al., table A.11, from memory',
   ),
-  'shell.emissivity.coated': of(
+  'shell.emissivity.coated': shareOf(
     0.75,
     0.5,
     0.9,
-    '',
     'emissivity, coated',
     'Incropera et al., table A.11, from memory',
   ),
-  'shell.emissivity.bare': of(
+  'shell.emissivity.bare': shareOf(
     0.12,
     0.05,
     0.3,
-    '',
     'emissivity, bare metal',
     'Incropera et al., table A.11, from memory',
   ),
@@ -90,10 +98,10 @@ export const DEFAULTS = {
   'shell.sheetMm.magnesium': of(1, 0.7, 1.4, 'mm', 'shell wall, magnesium'),
   'shell.sheetMm.plastic': of(1.6, 1.2, 2.2, 'mm', 'shell wall, plastic'),
   'shell.sheetMm.mixed': of(1.2, 0.8, 1.8, 'mm', 'shell wall, mixed'),
-  'shell.evenness.aluminium': of(0.8, 0.6, 0.95, '', 'share of the shell that is warm, aluminium'),
-  'shell.evenness.magnesium': of(0.7, 0.5, 0.9, '', 'share of the shell that is warm, magnesium'),
-  'shell.evenness.plastic': of(0.5, 0.3, 0.7, '', 'share of the shell that is warm, plastic'),
-  'shell.evenness.mixed': of(0.6, 0.4, 0.8, '', 'share of the shell that is warm, mixed'),
+  'shell.evenness.aluminium': shareOf(0.8, 0.6, 0.95, 'share of the shell that is warm, aluminium'),
+  'shell.evenness.magnesium': shareOf(0.7, 0.5, 0.9, 'share of the shell that is warm, magnesium'),
+  'shell.evenness.plastic': shareOf(0.5, 0.3, 0.7, 'share of the shell that is warm, plastic'),
+  'shell.evenness.mixed': shareOf(0.6, 0.4, 0.8, 'share of the shell that is warm, mixed'),
   'shell.spotCoefficientWm2K': of(8, 5, 12, 'W/m²K', 'outside coefficient over a warm spot'),
   'shell.plateGapMm': of(2, 1, 4, 'mm', 'air gap between plates or stacks and the shell'),
   'shell.insideAirWm2K': of(
@@ -106,29 +114,26 @@ export const DEFAULTS = {
   'shell.boardWK': of(0.08, 0.03, 0.2, 'W/K', 'each die through the board to the shell'),
 
   'power.restW': of(20, 10, 35, 'W', 'rest of the machine'),
-  'power.restLidShare': of(
+  'power.restLidShare': shareOf(
     0.3,
     0.15,
     0.5,
-    '',
     'share of the rest that leaves by the open lid: the display',
   ),
-  'power.restAirShare': of(
+  'power.restAirShare': shareOf(
     0.5,
     0.2,
     0.8,
-    '',
     'share of what is left of the rest that heats the intake air, fans on',
   ),
   'power.fanW': of(2, 1, 3, 'W', 'power of one fan at full speed'),
 
   'dies.maxJunctionC.cpu': of(97, 90, 105, '°C', 'junction limit, CPU'),
   'dies.maxJunctionC.gpu': of(87, 83, 95, '°C', 'junction limit, GPU'),
-  'dies.shareOutside': of(
+  'dies.shareOutside': shareOf(
     0.12,
     0.05,
     0.2,
-    '',
     'regulators and memory: share of the watts outside the die',
   ),
   'dies.hotSpotFactor': of(1.8, 1.3, 2.4, '', 'hot spot, on die and interface resistance'),
@@ -228,7 +233,7 @@ export const DEFAULTS = {
     'heat flux at which a chamber’s wick boils dry',
   ),
 
-  'heatPipes.pressedShare': of(0.42, 0.25, 0.7, '', 'pressed thickness over diameter'),
+  'heatPipes.pressedShare': shareOf(0.42, 0.25, 0.7, 'pressed thickness over diameter'),
   'heatPipes.lengthFactor': of(
     1.15,
     1,
@@ -260,6 +265,8 @@ export const DEFAULTS = {
   'heatPipes.wickWmK.grooved': of(12, 5, 25, 'W/mK', 'wet wick conductivity, grooved'),
   'heatPipes.wickWmK.mesh': of(2, 1, 4, 'W/mK', 'wet wick conductivity, mesh'),
   'heatPipes.evaporatorMarginMm': of(4, 2, 8, 'mm', 'evaporator beyond the die on each side'),
+  'heatPipes.bendLoss': of(0.02, 0.005, 0.05, '', 'reach lost to each bend'),
+  'heatPipes.nucleationUm': of(3, 1, 9, 'µm', 'radius of the bubbles that start boiling in a wick'),
   'heatPipes.solderM2KW': of(6e-6, 2e-6, 2e-5, 'm²K/W', 'solder joint of a pipe on plate or fins'),
   'heatPipes.limitFactor': of(1, 0.8, 1.2, '', 'model form of the pipe limits'),
 
@@ -280,13 +287,12 @@ export const DEFAULTS = {
     'fin conductivity, aluminium',
     'Incropera et al., table A.1, from memory',
   ),
-  'finStacks.uaFactor': of(0.7, 0.5, 0.9, '', 'uneven flow and fin joints, on UA'),
+  'finStacks.uaFactor': shareOf(0.7, 0.5, 0.9, 'uneven flow and fin joints, on UA'),
   'finStacks.nusseltFactor': of(1, 0.9, 1.1, '', 'model form of the Nusselt number'),
-  'finStacks.exhaustOpenShare': of(
+  'finStacks.exhaustOpenShare': shareOf(
     0.6,
     0.4,
     0.8,
-    '',
     'opening behind a stack for which no vent is recorded',
   ),
   'finStacks.soldered.platesM2KW': of(
@@ -297,26 +303,40 @@ export const DEFAULTS = {
     'joint of a stack that sits on a plate or chamber',
   ),
 
-  'fans.bladeHeightShare': of(0.13, 0.08, 0.2, '', 'blade height over impeller diameter'),
+  'fans.bladeHeightShare': shareOf(0.13, 0.08, 0.2, 'blade height over impeller diameter'),
   'fans.tipSpeedMs': of(15, 12, 19, 'm/s', 'tip speed at full duty'),
-  'fans.minDuty': of(0.35, 0.2, 0.5, '', 'least speed over greatest'),
+  'fans.minDuty': shareOf(0.35, 0.2, 0.5, 'least speed over greatest'),
   'fans.psi': of(0.9, 0.7, 1.1, '', 'installed pressure coefficient'),
   'fans.phi': of(0.1, 0.07, 0.14, '', 'flow coefficient'),
   'fans.curveExponent': of(1.5, 1, 2.2, '', 'shape of the fan curve'),
-  'fans.leakage': of(0.05, 0.01, 0.15, '', 'air lost between fan and fins'),
-  'fans.recirculation': of(0.05, 0.005, 0.15, '', 'warm air drawn in again'),
-  'fans.intakeOpenShare': of(
+  'fans.leakage': shareOf(0.05, 0.01, 0.15, 'air lost between fan and fins'),
+  'fans.recirculation': shareOf(0.05, 0.005, 0.15, 'warm air drawn in again'),
+  'fans.intakeOpenShare': shareOf(
     0.5,
     0.3,
     0.7,
-    '',
     'open share of the intake over a fan for which no vent is recorded',
   ),
 
-  'vents.openShare': of(0.5, 0.3, 0.7, '', 'open share of a vent'),
-  'vents.meshOpenShare': of(0.6, 0.45, 0.75, '', 'open share of a dust mesh'),
+  'vents.openShare': shareOf(0.5, 0.3, 0.7, 'open share of a vent'),
+  'vents.meshOpenShare': shareOf(0.6, 0.45, 0.75, 'open share of a dust mesh'),
   'vents.gapLoss': of(1.5, 1, 2.5, '', 'loss coefficient of the gap under the base'),
 
+  'strips.sealLeakage': shareOf(
+    0.1,
+    0.03,
+    0.25,
+    'air lost before the fins once a strip that sealed the duct is gone',
+  ),
+
+  'pads.sideMm': of(20, 12, 35, 'mm', 'side of a pad'),
+  'pads.thicknessMm': of(1, 0.5, 2, 'mm', 'thickness of a pad'),
+  'pads.conductivityWmK': of(3, 1, 7, 'W/mK', 'conductivity of a pad'),
+  'pads.sourceW.storage': of(2.5, 0.8, 6, 'W', 'storage under load'),
+  'pads.sourceW.wireless': of(1, 0.4, 2, 'W', 'wireless card under load'),
+  'pads.sourceW.memory': of(3, 1, 6, 'W', 'memory under load'),
+
+  'noise.sweepOffsetDb': of(0, -1.6, 1.6, 'dB', 'microphone and place, common to a whole sweep'),
   'noise.referenceDbA': of(45, 41.7, 48.3, 'dB(A)', 'one 65 × 9 mm fan at 17 m/s tip speed, 0.5 m'),
 } as const satisfies Record<string, Default>;
 

@@ -53,6 +53,14 @@ const plate = z.looseObject({
   lengthMm: mm(500).optional(),
   thicknessMm: mm(10).optional(),
   covers: list(text(60), 20).optional(),
+  places: list(
+    z.looseObject({
+      die: id,
+      xMm: figure({ min: 0, max: 500, unit: 'mm' }),
+      yMm: figure({ min: 0, max: 500, unit: 'mm' }),
+    }),
+    8,
+  ).optional(),
 });
 
 const alongPart = z.looseObject({
@@ -86,6 +94,8 @@ const finStack = z.looseObject({
   fans: list(id, 12).optional(),
   plates: list(id, 8).optional(),
   blockedShare: share(0.95).optional(),
+  lintShare: share(0.95).optional(),
+  pipesFromFan: list(id, 24).optional(),
 });
 
 const curvePoint = z.looseObject({
@@ -113,6 +123,7 @@ const vent = z.looseObject({
   openShare: figure({ min: 0.02, max: 1 }).optional(),
   mesh: z.boolean('must be yes or no').optional(),
   blockedShare: share(0.98).optional(),
+  lintShare: share(0.95).optional(),
   fans: list(id, 12).optional(),
   finStacks: list(id, 16).optional(),
 });
@@ -122,6 +133,10 @@ const pad = z.looseObject({
   from: text(60).optional(),
   to: text(60).optional(),
   thicknessMm: mm(20).optional(),
+  widthMm: mm(300).optional(),
+  lengthMm: mm(300).optional(),
+  conductivityWmK: figure({ above: 0, max: 50, unit: 'W/mK' }).optional(),
+  sourceW: figure({ min: 0, max: 50, unit: 'W' }).optional(),
   state: text(60).optional(),
 });
 
@@ -238,5 +253,6 @@ export type HeatPipeRecord = z.infer<typeof heatPipe>;
 export type FinStackRecord = z.infer<typeof finStack>;
 export type FanRecord = z.infer<typeof fan>;
 export type VentRecord = z.infer<typeof vent>;
+export type PadRecord = z.infer<typeof pad>;
 export type StripRecord = z.infer<typeof strip>;
 export type SettingRecord = z.infer<typeof setting>;

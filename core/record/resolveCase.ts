@@ -7,6 +7,7 @@ import type {
   CaseData,
   DieData,
   FanData,
+  PadData,
   PipeData,
   PlateData,
   StackData,
@@ -15,7 +16,7 @@ import type {
 import type { DefaultKey } from './defaults';
 import { figureValue, type Figure } from './figure';
 import type { CaseRecord } from './recordSchema';
-import { createResolver, type Resolver } from './resolver';
+import { createResolver, type LabDefaults, type Resolver } from './resolver';
 
 const v = figureValue;
 const MM = 1e-3;
@@ -25,10 +26,15 @@ const MM = 1e-3;
  *
  * @param record a record without issues
  * @param overrides values by path for recorded figures and defaults alike
+ * @param options a lab's own defaults; `silent` keeps no account of what was used
  * @returns the case and the list of defaults used
  */
-export function resolveCase(record: CaseRecord, overrides?: ReadonlyMap<string, number>): CaseData {
-  const r = createResolver(overrides);
+export function resolveCase(
+  record: CaseRecord,
+  overrides?: ReadonlyMap<string, number>,
+  options: { lab?: LabDefaults | undefined; silent?: boolean } = {},
+): CaseData {
+  const r = createResolver(overrides, options.lab, options.silent);
   const dies = record.dies ?? [];
   const plates = (record.plates ?? []).map((_, i) => resolvePlate(record, i, r));
   const pipes = (record.heatPipes ?? []).map((_, i) => resolvePipe(record, i, plates, r));
@@ -49,7 +55,10 @@ export function resolveCase(record: CaseRecord, overrides?: ReadonlyMap<string, 
       restLidShare: record.room?.lid === 'closed' ? 0 : r.factor('power.restLidShare'),
       restAirShare: r.factor('power.restAirShare'),
       fanW: r.factor('power.fanW'),
-      adapterW: record.power?.source === 'battery' ? null : (v(record.power?.adapterW) ?? null),
+      adapterW:
+        record.power?.source === 'battery' || record.power?.adapterW === undefined
+          ? null
+          : r.known('power.adapterW', record.power.adapterW),
     },
     evaporatorMarginM: pipes.length ? r.factor('heatPipes.evaporatorMarginMm') * MM : 0,
     dies: dies.map((_, i) => resolveDie(record, i, r)),
@@ -65,7 +74,9 @@ export function resolveCase(record: CaseRecord, overrides?: ReadonlyMap<string, 
       uaFactor: r.factor('finStacks.uaFactor'),
     },
     noise: resolveNoise(record, r),
+    pads: resolvePads(record, r),
     assumed: r.assumed,
+    inputs: r.inputs,
   };
 }
 
@@ -167,12 +178,23 @@ function resolvePlate(record: CaseRecord, index: number, r: Resolver): PlateData
           chamber ? 'plates.chamberThicknessMm' : 'plates.thicknessMm',
         ) * MM;
   const section = pipeSection(thicknessM, thicknessM, undefined, 1, 1);
+  const widthM =
+    r.optional(`${at}.widthMm`, p.widthMm, wide + 2 * margin * Math.max(1, dies.length)) * MM;
+  const lengthM = r.optional(`${at}.lengthMm`, p.lengthMm, long + 2 * margin) * MM;
   return {
     id: p.id,
     kind: p.kind,
     dies,
-    widthM: (v(p.widthMm) ?? wide + 2 * margin * Math.max(1, dies.length)) * MM,
-    lengthM: (v(p.lengthMm) ?? long + 2 * margin) * MM,
+    widthM,
+    lengthM,
+    centres: sizes.map((d, i) => {
+      const place = p.places?.find((x) => x.die === d.id);
+      if (place) return { xM: v(place.xMm)! * MM, yM: v(place.yMm)! * MM };
+      const along = (i + 0.5) / sizes.length;
+      return widthM >= lengthM
+        ? { xM: along * widthM, yM: lengthM / 2 }
+        : { xM: widthM / 2, yM: along * lengthM };
+    }),
     thicknessM,
     conductivityWmK: r.factor(
       p.kind === 'aluminium-plate'
@@ -235,7 +257,7 @@ function resolvePipe(
     id: p.id,
     count: v(p.count) ?? 1,
     lengthM,
-    tiltRad: ((v(p.tiltDeg) ?? 0) * Math.PI) / 180,
+    tiltRad: (r.optional(`${at}.tiltDeg`, p.tiltDeg, 0) * Math.PI) / 180,
     ...section,
     wick: {
       permeabilityM2: r.factor(key('permeability')),
@@ -243,6 +265,8 @@ function resolvePipe(
       conductivityWmK: r.factor(key('wickWmK')),
     },
     limitFactor: r.factor('heatPipes.limitFactor'),
+    bendFactor: Math.max(0.3, 1 - r.factor('heatPipes.bendLoss') * (v(p.bends) ?? 0)),
+    nucleationM: r.factor('heatPipes.nucleationUm') * 1e-6,
     contacts: parts.map((x, i) => ({ part: x.part, ...laid[i]! })),
     solderM2KW: r.factor('heatPipes.solderM2KW'),
   };
@@ -261,12 +285,26 @@ function plateContactLength(record: CaseRecord, plate: PlateData, marginM: numbe
   return plate.kind === 'none' ? length : Math.min(length, Math.max(plate.widthM, plate.lengthM));
 }
 
-function presentStripShare(record: CaseRecord, at: string): number {
+/** Share that strips leave open, at least a trace. */
+function presentStripShare(record: CaseRecord, at: string, r: Resolver): number {
   let open = 1;
   for (const s of record.strips ?? []) {
-    if (s.at === at && (s.state ?? 'present') === 'present') open *= 1 - (v(s.coversShare) ?? 0);
+    if (s.at === at && (s.state ?? 'present') === 'present') {
+      open *= 1 - r.optional(`strips.${s.id}.coversShare`, s.coversShare, 0);
+    }
   }
-  return open;
+  return Math.max(0.02, open);
+}
+
+/** Air lost before a stack because strips that sealed its duct are gone. */
+function lostSeals(record: CaseRecord, at: string, r: Resolver): number {
+  let kept = 1;
+  for (const s of record.strips ?? []) {
+    if (s.at === at && s.purpose === 'duct-seal' && s.state === 'removed') {
+      kept *= 1 - r.factor('strips.sealLeakage');
+    }
+  }
+  return 1 - kept;
 }
 
 function resolveStack(
@@ -285,7 +323,8 @@ function resolveStack(
     r.figure(`${at}.finThicknessMm`, s.finThicknessMm, 'finStacks.finThicknessMm') * MM;
   const pitch = widthM / count;
   const thin = Math.min(thickM, 0.9 * pitch);
-  const open = (1 - (v(s.blockedShare) ?? 0)) * Math.max(0.02, presentStripShare(record, s.id));
+  const open =
+    (1 - r.optional(`${at}.blockedShare`, s.blockedShare, 0)) * presentStripShare(record, s.id, r);
   const under = pipes.reduce(
     (sum, p) =>
       p.contacts.some((c) => c.part.kind === 'stack' && c.part.index === index)
@@ -312,6 +351,9 @@ function resolveStack(
       joined: s.joined ?? 'one-side',
     },
     contactDepthM: plates.length ? depthM : Math.max(1e-3, under),
+    pipeOrder: pipeOrder(record, index, pipes),
+    lintShare: r.optional(`${at}.lintShare`, s.lintShare, 0),
+    extraLeakage: lostSeals(record, s.id, r),
     fans: (s.fans ?? []).map(fanIndex),
     plates,
     plateJointM2KW: plates.length ? r.factor('finStacks.soldered.platesM2KW') : 0,
@@ -319,6 +361,19 @@ function resolveStack(
       ? null
       : { areaM2: widthM * heightM, openShare: r.factor('finStacks.exhaustOpenShare') },
   };
+}
+
+/** Pipes on a stack in the order the air meets them: as recorded, the others behind in the order of the record. */
+function pipeOrder(record: CaseRecord, stack: number, pipes: readonly PipeData[]): number[] {
+  const touching = pipes.flatMap((p, k) =>
+    p.contacts.some((c) => c.part.kind === 'stack' && c.part.index === stack) ? [k] : [],
+  );
+  const named = record.finStacks![stack]!.pipesFromFan ?? [];
+  const rank = (k: number) => {
+    const i = named.indexOf(pipes[k]!.id);
+    return i < 0 ? named.length : i;
+  };
+  return touching.sort((a, b) => rank(a) - rank(b) || a - b);
 }
 
 function resolveFan(record: CaseRecord, index: number, r: Resolver): FanData {
@@ -330,15 +385,17 @@ function resolveFan(record: CaseRecord, index: number, r: Resolver): FanData {
   const maxRpm = r.figure(`${at}.maxRpm`, f.maxRpm, 'fans.tipSpeedMs', 60 / (Math.PI * diameterM));
   const minRpm = Math.min(maxRpm, r.figure(`${at}.minRpm`, f.minRpm, 'fans.minDuty', maxRpm));
   const hasVent = (record.vents ?? []).some((x) => x.flow === 'intake' && x.fans?.includes(f.id));
+  const kind = fanKind(record, index);
   return {
     id: f.id,
     diameterM,
     bladeHeightM,
     minRpm,
     maxRpm,
-    psi: r.factor('fans.psi'),
-    phi: r.factor('fans.phi'),
-    curveExponent: r.factor('fans.curveExponent'),
+    ownControl: f.control === 'own',
+    psi: r.factor('fans.psi', kind),
+    phi: r.factor('fans.phi', kind),
+    curveExponent: r.factor('fans.curveExponent', kind),
     points: (f.curve ?? []).map((p) => ({
       rpm: v(p.rpm)!,
       flowM3s: v(p.flowLps)! * 1e-3,
@@ -353,6 +410,16 @@ function resolveFan(record: CaseRecord, index: number, r: Resolver): FanData {
   };
 }
 
+/** Fans of one size are of one kind and share its factors; in a machine with a single kind it needs no name. */
+function fanKind(record: CaseRecord, index: number): string | undefined {
+  const kindOf = (i: number) => {
+    const f = record.fans![i]!;
+    return [f.impellerDiameterMm, f.bladeHeightMm].map((x) => v(x) ?? '').join('x');
+  };
+  const here = kindOf(index);
+  return record.fans!.every((_, i) => kindOf(i) === here) ? undefined : here.replaceAll('.', '_');
+}
+
 function resolveVents(record: CaseRecord, r: Resolver): VentData[] {
   const out: VentData[] = [];
   for (const x of record.vents ?? []) {
@@ -362,7 +429,10 @@ function resolveVents(record: CaseRecord, r: Resolver): VentData[] {
     // an opening that feeds no fan and lets no stack breathe out only helps passively
     if (x.flow === 'intake' ? fans.length === 0 : stacks.length === 0) continue;
     const at = `vents.${x.id}`;
-    const open = (1 - (v(x.blockedShare) ?? 0)) * Math.max(0.02, presentStripShare(record, x.id));
+    const open =
+      (1 - r.optional(`${at}.blockedShare`, x.blockedShare, 0)) *
+      presentStripShare(record, x.id, r);
+    const lint = r.optional(`${at}.lintShare`, x.lintShare, 0);
     out.push({
       id: x.id,
       flow: x.flow,
@@ -370,7 +440,11 @@ function resolveVents(record: CaseRecord, r: Resolver): VentData[] {
       areaM2:
         r.known(`${at}.widthMm`, x.widthMm) * r.known(`${at}.lengthMm`, x.lengthMm) * 1e-6 * open,
       openShare: r.figure(`${at}.openShare`, x.openShare, 'vents.openShare'),
-      meshOpenShare: x.mesh ? r.factor('vents.meshOpenShare') : null,
+      meshOpenShare: x.mesh
+        ? r.factor('vents.meshOpenShare') * (1 - lint)
+        : lint > 0
+          ? 1 - lint
+          : null,
       fans,
       stacks,
     });
@@ -382,11 +456,41 @@ function resolveNoise(record: CaseRecord, r: Resolver): CaseData['noise'] {
   const background = v(record.noise?.backgroundDbA);
   return {
     referenceDbA: r.factor('noise.referenceDbA'),
-    distanceM: v(record.noise?.distanceM) ?? 0.5,
+    sweepOffsetDb: record.noise?.sweep?.length ? r.factor('noise.sweepOffsetDb') : 0,
+    distanceM: r.optional('noise.distanceM', record.noise?.distanceM, 0.5),
     sweep: (record.noise?.sweep ?? []).map((s) => ({
       rpm: Object.fromEntries(Object.entries(s.rpm).map(([id, x]) => [id, v(x)!])),
       dbA:
         background === undefined ? v(s.dbA)! : correctForBackground(v(s.dbA)!, background).levelDbA,
     })),
   };
+}
+
+const PAD_SOURCES = ['storage', 'wireless', 'memory'] as const;
+
+/** Pads beside the main heat path: from a plate, or from storage, wireless and memory, to a plate or the base cover. */
+function resolvePads(record: CaseRecord, r: Resolver): PadData[] {
+  return (record.pads ?? []).map((p) => {
+    const at = `pads.${p.id}`;
+    const plate = (name: string | undefined) =>
+      (record.plates ?? []).findIndex((x) => x.id === name);
+    const fromPlate = plate(p.from);
+    const side = (key: 'widthMm' | 'lengthMm') =>
+      r.figure(`${at}.${key}`, p[key], 'pads.sideMm') * MM;
+    const thickness = r.figure(`${at}.thicknessMm`, p.thicknessMm, 'pads.thicknessMm') * MM;
+    const conductivity = r.figure(
+      `${at}.conductivityWmK`,
+      p.conductivityWmK,
+      'pads.conductivityWmK',
+    );
+    const word = PAD_SOURCES.find((x) => p.from?.toLowerCase().includes(x));
+    return {
+      id: p.id,
+      fromPlate,
+      toPlate: plate(p.to),
+      conductanceWK: (conductivity * side('widthMm') * side('lengthMm')) / thickness,
+      sourceW:
+        fromPlate >= 0 || !word ? 0 : r.figure(`${at}.sourceW`, p.sourceW, `pads.sourceW.${word}`),
+    };
+  });
 }

@@ -9,6 +9,14 @@ export interface AssumedFigure {
   high: number;
 }
 
+/** What went into a case: a recorded figure, or a default with its range. Both may be drawn anew under the same path. */
+export type CaseInput =
+  | { path: string; value: number; recorded: Figure; key: DefaultKey | null }
+  | { path: string; value: number; recorded: null; key: DefaultKey; low: number; high: number };
+
+/** A lab's own defaults in place of the built-in ones. */
+export type LabDefaults = Partial<Record<DefaultKey, { value: number; low: number; high: number }>>;
+
 /** Takes figures from a record or from the defaults and remembers which. */
 export interface Resolver {
   /**
@@ -16,47 +24,76 @@ export interface Resolver {
    * parts by id.
    */
   figure(path: string, figure: Figure | undefined, key: DefaultKey, scale?: number): number;
-  /** A default that is no field of the record, such as an in-situ factor. */
-  factor(key: DefaultKey): number;
+  /**
+   * A default that is no field of the record, such as an in-situ factor.
+   *
+   * @param kind where given, parts of different kinds have a factor each
+   */
+  factor(key: DefaultKey, kind?: string): number;
   /** A figure known to be there. */
   known(path: string, figure: Figure | undefined): number;
+  /** A recorded figure, else a plain value that is exact. */
+  optional(path: string, figure: Figure | undefined, otherwise: number): number;
   assumed: AssumedFigure[];
+  inputs: CaseInput[];
 }
 
 /**
  * Makes a resolver.
  *
- * @param overrides values by path that stand in for recorded figures and defaults alike (lab overrides, draws, fits)
+ * @param overrides values by path that stand in for recorded figures and defaults alike (draws, fits)
+ * @param lab a lab's own defaults
+ * @param silent true: nothing is remembered, for the many cases of a sampling
  */
-export function createResolver(overrides?: ReadonlyMap<string, number>): Resolver {
+export function createResolver(
+  overrides?: ReadonlyMap<string, number>,
+  lab: LabDefaults = {},
+  silent = false,
+): Resolver {
   const assumed: AssumedFigure[] = [];
+  const inputs: CaseInput[] = [];
   const seen = new Set<string>();
-  const note = (path: string, value: number, d: Default, scale: number) => {
-    if (seen.has(path)) return;
+  const defaultOf = (key: DefaultKey) => lab[key] ?? (DEFAULTS[key] as Default);
+  const note = (path: string, value: number, key: DefaultKey, scale: number) => {
+    if (silent || seen.has(path)) return;
     seen.add(path);
-    assumed.push({ path, value, low: d.low * scale, high: d.high * scale });
+    const d = defaultOf(key);
+    const low = d.low * scale;
+    const high = d.high * scale;
+    assumed.push({ path, value, low, high });
+    inputs.push({ path, value, recorded: null, key, low, high });
+  };
+  const take = (path: string, figure: Figure, value: number, key: DefaultKey | null) => {
+    if (!silent && !seen.has(path)) {
+      seen.add(path);
+      inputs.push({ path, value, recorded: figure, key });
+    }
+    return overrides?.get(path) ?? value;
   };
   return {
     assumed,
+    inputs,
     figure(path, figure, key, scale = 1) {
       const recorded = figureValue(figure);
-      const over = overrides?.get(path);
-      if (recorded !== undefined) return over ?? recorded;
-      const d: Default = DEFAULTS[key];
-      const value = over ?? d.value * scale;
-      note(path, value, d, scale);
+      if (recorded !== undefined) return take(path, figure!, recorded, key);
+      const value = overrides?.get(path) ?? defaultOf(key).value * scale;
+      note(path, value, key, scale);
       return value;
     },
-    factor(key) {
-      const d: Default = DEFAULTS[key];
-      const value = overrides?.get(key) ?? d.value;
-      note(key, value, d, 1);
+    factor(key, kind) {
+      const path = kind === undefined ? key : `${key}.${kind}`;
+      const value = overrides?.get(path) ?? overrides?.get(key) ?? defaultOf(key).value;
+      note(path, value, key, 1);
       return value;
     },
     known(path, figure) {
       const recorded = figureValue(figure);
       if (recorded === undefined) throw new Error(`${path} needs a number`);
-      return overrides?.get(path) ?? recorded;
+      return take(path, figure!, recorded, null);
+    },
+    optional(path, figure, otherwise) {
+      const recorded = figureValue(figure);
+      return recorded === undefined ? otherwise : take(path, figure!, recorded, null);
     },
   };
 }
