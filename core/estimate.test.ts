@@ -13,7 +13,7 @@ import { randomRecord } from './test-support/randomRecord';
 import { mirrored, rolesSwapped } from './test-support/transforms';
 
 const two = exampleRecord('two-fan-shared-pipes');
-const RUNS = { numRuns: 15, seed: 5 };
+const RUNS = { numRuns: 15, seed: 5, endOnFailure: true };
 const CAPS = ['off', 28, 33, 38, 'full'] as const;
 
 const close = (a: number, b: number, share = 1e-4) =>

@@ -136,7 +136,7 @@ export function flowNetwork(nodeCount: number, branches: readonly FlowBranch[]):
 /** Imbalance of each node at given pressures, its greatest share of the largest flow, and where asked the Jacobian. */
 function balance(net: FlowNetwork, at: Float64Array, withJacobian: boolean): number {
   const { nodeCount: n, branches, flows, residual: res, jacobian: jac } = net;
-  res.fill(0);
+  for (let i = 0; i < n; i++) res[i] = 0;
   if (withJacobian) jac.fill(0);
   let scale = 1e-9;
   for (let k = 0; k < branches.length; k++) {
@@ -183,17 +183,27 @@ const MOST_ITERATIONS = 200;
  * @param tolerance greatest imbalance left, as a share of the largest flow
  */
 export function solveFlows(net: FlowNetwork, pressures: Float64Array, tolerance = 1e-11): void {
-  const { nodeCount: n, jacobian, residual, step, plan } = net;
-  for (let iteration = 0; iteration < MOST_ITERATIONS; iteration++) {
-    if (balance(net, pressures, true) < tolerance) return;
-    step.set(residual);
+  const { nodeCount: n, jacobian, residual, step, trial, plan } = net;
+  let off = balance(net, pressures, true);
+  for (let iteration = 0; off >= tolerance && iteration < MOST_ITERATIONS; iteration++) {
+    for (let i = 0; i < n; i++) step[i] = residual[i]!;
     factorPlanned(jacobian, plan);
     solvePlanned(jacobian, plan, step);
     let d0 = 0;
-    for (let i = 0; i < n; i++) d0 += residual[i]! * step[i]!;
+    for (let i = 0; i < n; i++) {
+      d0 += residual[i]! * step[i]!;
+      trial[i] = pressures[i]! + step[i]!;
+    }
+    // the full step, looked at with its own slopes, since it is nearly always taken
+    off = balance(net, trial, true);
+    let d = 0;
+    for (let i = 0; i < n; i++) d += residual[i]! * step[i]!;
+    if (d >= -0.5 * d0 && d <= 0.5 * d0) {
+      for (let i = 0; i < n; i++) pressures[i] = trial[i]!;
+      continue;
+    }
     let t = 1;
-    let d = slopeAlong(net, pressures, t);
-    if (d < -0.5 * d0) {
+    if (d < 0) {
       // the full step overshoots the convex function's minimum on this line: bisect back to it
       let lo = 0;
       let hi = 1;
@@ -211,6 +221,6 @@ export function solveFlows(net: FlowNetwork, pressures: Float64Array, tolerance 
       }
     }
     for (let i = 0; i < n; i++) pressures[i]! += t * step[i]!;
+    off = balance(net, pressures, true);
   }
-  balance(net, pressures, false);
 }

@@ -25,17 +25,20 @@ export const TOLERANCE = 1e-6;
 const MOST_ROUNDS = 40;
 /** Feedback beyond this is left to plain repetition. */
 const STEEPEST = 0.95;
+/** How much of a change of watts comes back through the properties, before anything is known. */
+const USUAL_FEEDBACK = 0.1;
 
 /**
- * Watts at which a ray leaves all limits: solve at the present properties, go to the nearest limit, take the properties
- * there, repeat until the watts stand still. Secant steps shorten the feedback where warmer parts carry more (a warm pipe
- * pumps better), which plain repetition follows only slowly.
+ * Watts at which a ray leaves all limits: go to the nearest limit, take the properties there, solve, repeat until the watts
+ * stand still. Secant steps shorten the feedback where warmer parts carry more (a warm pipe pumps better), which plain
+ * repetition follows only slowly. The last step is taken without another solve once what it could still move is within the
+ * tolerance.
  *
  * @param model the machine
  * @param rpms speed of each fan
  * @param ray direction
  * @param config firmware and adapter limits, or null
- * @param state its conditions are the start; afterwards solved at the point's own
+ * @param state a solution nearby is the start; afterwards solved at the point's own properties
  * @param tolerance share of the watts that may still move
  * @returns W; 0 where a limit is passed with both dies idle
  */
@@ -47,22 +50,23 @@ export function boundaryWatts(
   state: LinearState,
   tolerance: number,
 ): number {
-  let guess = NaN;
+  if (!state.solved) solveInto(model, rpms, state);
+  let guess = firstLimit(model, state, config, ray);
   let lastGuess = NaN;
   let lastFound = NaN;
   for (let round = 0; ; round++) {
+    moveConditions(model, state, guess * ray.cpu, guess * ray.gpu);
     solveInto(model, rpms, state);
     const found = firstLimit(model, state, config, ray);
-    if (Math.abs(found - guess) <= tolerance * (1 + found) || round >= MOST_ROUNDS) return found;
-    let next = found;
-    const feedback = (found - lastFound) / (guess - lastGuess);
-    if (round >= 2 && Math.abs(feedback) < STEEPEST) {
-      next = Math.max(0, guess + (found - guess) / (1 - feedback));
-    }
+    const measured = (found - lastFound) / (guess - lastGuess);
+    const known = round > 0 && Math.abs(measured) < STEEPEST;
+    const feedback = known ? measured : 0;
+    const next = Math.max(0, guess + (found - guess) / (1 - feedback));
+    const left = Math.abs(next - guess) * Math.max(Math.abs(feedback), known ? 0 : USUAL_FEEDBACK);
+    if (left <= tolerance * (1 + found) || round >= MOST_ROUNDS) return next;
     lastGuess = guess;
     lastFound = found;
     guess = next;
-    moveConditions(model, state, guess * ray.cpu, guess * ray.gpu);
   }
 }
 

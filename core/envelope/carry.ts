@@ -49,7 +49,7 @@ export function solveAt(
 
 const SLOWER = 0.985;
 /** The look at a slightly slower state needs no more than this. */
-const LOOK_TOLERANCE = 2e-5;
+const LOOK_TOLERANCE = 5e-5;
 const SEARCH_STEPS = 14;
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
 
@@ -115,14 +115,8 @@ function bestCommonDuty(
   const from = starts[starts.length - 1];
   if (from === undefined) return best;
   const slowerDuty = Math.max(from, duty * SLOWER);
-  const look = boundaryWatts(
-    model,
-    fanState(data, slowerDuty).rpms,
-    ray,
-    config,
-    memory.on,
-    LOOK_TOLERANCE,
-  );
+  const { rpms } = fanState(data, slowerDuty);
+  const look = boundaryWatts(model, rpms, ray, config, memory.on, LOOK_TOLERANCE);
   if (look <= best.point.watts * (1 + 2 * LOOK_TOLERANCE)) return best;
   best = better(best, solve(slowerDuty));
   const key = rayKey(ray, config);

@@ -13,8 +13,8 @@ export interface EnvelopeCorner {
 }
 
 /** An edge may be off by this share in its middle before a corner is inserted. */
-const EDGE_TOLERANCE = 0.005;
-const DEEPEST = 4;
+const EDGE_TOLERANCE = 0.003;
+const DEEPEST = 5;
 const CPU: Ray = { cpu: 1, gpu: 0 };
 const GPU: Ray = { cpu: 0, gpu: 1 };
 

@@ -1,6 +1,11 @@
 import { emptyWater } from '../fluids/water';
 import { waterFromTable } from '../fluids/waterTable';
-import { CHAMBER_WICK, type MachineModel } from '../network/machineModel';
+import {
+  CHAMBER_WICK,
+  type MachineModel,
+  type PipeContact,
+  type PipeProfile,
+} from '../network/machineModel';
 import { outletOf, type LinearState } from '../network/steadyState';
 import { capillaryReach } from '../pipes/capillaryLimit';
 import { chamberCapillaryW } from '../pipes/chamberLimit';
@@ -236,16 +241,58 @@ function project(
   }
 }
 
+const heatAt = new Float64Array(MOST_CONTACTS);
+
+/**
+ * Whether a pipe stays clear of all its limits from idle up to some watts along a ray. Every load is convex in the watts, so
+ * both ends tell. Bounds alone are looked at first: the heat that enters, over the whole length.
+ */
+function isClear(
+  profile: PipeProfile,
+  contacts: readonly PipeContact[],
+  watts: number,
+  ray: Ray,
+): boolean {
+  const { reachWm, flowW, fluxWm2 } = capability;
+  const m = contacts.length;
+  for (let end = 0; end < 2; end++) {
+    const w = end * watts;
+    let entering = 0;
+    for (let j = 0; j < m; j++) {
+      const q = heatBase[j]! + w * (heatCpu[j]! * ray.cpu + heatGpu[j]! * ray.gpu);
+      heatAt[j] = q;
+      if (q > 0) entering += q;
+      if (q > fluxWm2 * contacts[j]!.areaM2) return false;
+    }
+    if (entering * profile.perHeat > flowW) return false;
+    if (entering * profile.perHeat * profile.spanM < reachWm) continue;
+    const { integral, places } = profile;
+    let high = 0;
+    let low = 0;
+    for (let i = 0; i < places; i++) {
+      let sum = 0;
+      for (let j = 0; j < m; j++) sum += integral[i * m + j]! * heatAt[j]!;
+      if (sum > high) high = sum;
+      else if (sum < low) low = sum;
+    }
+    if (high - low > reachWm) return false;
+  }
+  return true;
+}
+
 /**
  * Pipe limits. The range of the axial integral is a maximum over pairs of places, each linear in the watts, so each pair is
  * a half-plane of its own and the region they leave is convex; likewise the axial flow at each place and the heat of each
  * contact. Of the pairs only those are visited that the given rays meet first.
+ *
+ * @param upTo pipes that are clear up to these watts along each ray are passed over
  */
 function visitPipes(
   model: MachineModel,
   state: LinearState,
   rays: readonly Ray[],
   visit: Visit,
+  upTo: readonly number[],
 ): void {
   for (let k = 0; k < model.pipeNode.length; k++) {
     const contacts = model.pipeContacts[k]!;
@@ -254,6 +301,11 @@ function visitPipes(
     contactHeat(model, k, state.base, heatBase);
     contactHeat(model, k, state.perCpuW, heatCpu);
     contactHeat(model, k, state.perGpuW, heatGpu);
+    let clear = true;
+    for (let r = 0; clear && r < rays.length; r++) {
+      clear = isClear(profile, contacts, upTo[r]!, rays[r]!);
+    }
+    if (clear) continue;
     const { places } = profile;
     project(profile.integral, places, heatBase, atBase);
     project(profile.integral, places, heatCpu, atCpu);
@@ -346,12 +398,22 @@ export function limitPlanes(
     planes.push({ cpu, gpu, room, binding: bindingOf(model, config, limit, part, kind) });
   };
   visitPlain(model, state, config, visit);
-  visitPipes(model, state, FAN_OF_RAYS, visit);
+  // pipes that stay clear well beyond the other limits cut nothing off
+  const upTo = FAN_OF_RAYS.map((r) => {
+    hit.watts = Infinity;
+    hit.rayCpu = r.cpu;
+    hit.rayGpu = r.gpu;
+    visitPlain(model, state, config, keepFirst);
+    return BEYOND * hit.watts;
+  });
+  visitPipes(model, state, FAN_OF_RAYS, visit, upTo);
   return planes;
 }
 
+const BEYOND = 1.2;
 const FAN_OF_RAYS: readonly Ray[] = [0, 0.25, 0.5, 0.75, 1].map((cpu) => ({ cpu, gpu: 1 - cpu }));
 const oneRay: Ray[] = [{ cpu: 1, gpu: 0 }];
+const oneEnd = [0];
 
 /** The first limit along a ray, overwritten by each look. */
 const hit = { watts: 0, cpu: 0, gpu: 0, room: 0, limit: 0, part: 0, kind: 0, rayCpu: 0, rayGpu: 0 };
@@ -391,7 +453,8 @@ export function firstLimit(
   hit.rayGpu = ray.gpu;
   visitPlain(model, state, config, keepFirst);
   oneRay[0] = ray;
-  visitPipes(model, state, oneRay, keepFirst);
+  oneEnd[0] = hit.watts;
+  visitPipes(model, state, oneRay, keepFirst, oneEnd);
   if (hit.watts === Infinity) throw new Error('no limit lies in this direction');
   return hit.watts;
 }

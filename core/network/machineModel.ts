@@ -26,6 +26,9 @@ export interface PipeContact {
 /** What a pipe's limits need, worked out once: heat of its contacts → integral and flow at places along it. */
 export interface PipeProfile {
   places: number;
+  /** One over the count of alike pipes, and the length between the first and the last contact's ends. */
+  perHeat: number;
+  spanM: number;
   /** places × contacts: integral of the axial flow per watt of each contact. */
   integral: Float64Array;
   /** places × contacts: axial flow per watt of each contact. */
@@ -421,5 +424,6 @@ function pipeProfile(contacts: readonly PipeContact[], count: number): PipeProfi
       flow[i * m + j] = axialFlow(unit, x);
     });
   });
-  return { places: places.length, integral, flow };
+  const spanM = places.length ? Math.max(...places) - Math.min(...places) : 0;
+  return { places: places.length, perHeat: 1 / count, spanM, integral, flow };
 }

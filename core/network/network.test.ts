@@ -8,7 +8,7 @@ import { randomRecord } from '../test-support/randomRecord';
 import { buildModel, type MachineModel } from './machineModel';
 import { exhaustC, nodeC, solveLinear, type LinearState } from './steadyState';
 
-const RUNS = { numRuns: 40, seed: 11 };
+const RUNS = { numRuns: 40, seed: 11, endOnFailure: true };
 
 function solved(
   record: Parameters<typeof resolveCase>[0],

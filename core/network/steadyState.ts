@@ -99,8 +99,13 @@ export function solveInto(model: MachineModel, rpms: ArrayLike<number>, state: L
   solveAirFlows(model.air, data, rpms, at.intakeC, at.filmC, flows, state.solved);
   state.solved = true;
   air(at.intakeC, data.room.pressurePa, intakeAir);
+  const { perCpuW, perGpuW } = state;
+  for (let i = 0; i < n; i++) {
+    base[i] = model.padHeatW[i]!;
+    perCpuW[i] = model.heatPerCpuW[i]!;
+    perGpuW[i] = model.heatPerGpuW[i]!;
+  }
   a.fill(0);
-  base.set(model.padHeatW);
   for (let l = 0; l < links.length; l++) {
     const { a: i, b: j, conductanceWK: g } = links[l]!;
     a[i * n + i]! += g;
@@ -172,11 +177,9 @@ export function solveInto(model: MachineModel, rpms: ArrayLike<number>, state: L
     base[shellNode]! += restW + fanPowerW;
   }
   factorPlanned(a, model.plan);
-  state.perCpuW.set(model.heatPerCpuW);
-  state.perGpuW.set(model.heatPerGpuW);
   solvePlanned(a, model.plan, base);
-  solvePlanned(a, model.plan, state.perCpuW);
-  if (model.hasGpu) solvePlanned(a, model.plan, state.perGpuW);
+  solvePlanned(a, model.plan, perCpuW);
+  if (model.hasGpu) solvePlanned(a, model.plan, perGpuW);
 }
 
 function sweep(a: Float64Array, n: number, node: number, intake: number, g: number): void {
