@@ -44,6 +44,10 @@ export interface AirFlows {
   stackM3s: Float64Array;
   intakeDensityKgM3: number;
   pressures: Float64Array;
+  /** Sum of the speeds these flows belong to, for the start at other speeds. */
+  rpmSum: number;
+  /** Greatest imbalance left where the start is near, as a share of the flow. */
+  tolerance: number;
 }
 
 /** Flows of a machine at rest, to be solved into. */
@@ -53,6 +57,8 @@ export function stillAir(system: AirSystem): AirFlows {
     stackM3s: new Float64Array(system.stackBranch.length),
     intakeDensityKgM3: 0,
     pressures: new Float64Array(system.nodeCount),
+    rpmSum: 0,
+    tolerance: 1e-9,
   };
 }
 
@@ -60,8 +66,9 @@ export function stillAir(system: AirSystem): AirFlows {
  * Builds the air paths of a case.
  *
  * @param data a resolved case
+ * @param like the air paths of another case of the same record, whose plan of elimination is taken over
  */
-export function buildAirSystem(data: CaseData): AirSystem {
+export function buildAirSystem(data: CaseData, like?: AirSystem): AirSystem {
   const { fans, stacks, vents } = data;
   const intakes = vents.filter((x) => x.flow === 'intake');
   const exhausts = vents.filter((x) => x.flow === 'exhaust');
@@ -144,7 +151,7 @@ export function buildAirSystem(data: CaseData): AirSystem {
   const nodeCount = 1 + inGroups.groups + linked.groups + outGroups.groups;
   return {
     nodeCount,
-    network: flowNetwork(nodeCount, branches),
+    network: flowNetwork(nodeCount, branches, like?.network),
     passive: passives,
     quadraticAtReference,
     fanBranch,
@@ -205,9 +212,16 @@ export function solveAirFlows(
   const pressure = data.room.pressurePa;
   const density = air(intakeC, pressure, intakeAir).densityKgM3;
   flows.intakeDensityKgM3 = density;
-  let running = false;
-  for (let i = 0; i < rpms.length; i++) if (rpms[i]! > 0) running = true;
-  if (!running) {
+  let rpmSum = 0;
+  for (let i = 0; i < rpms.length; i++) rpmSum += rpms[i]!;
+  if (rpmSum > 0 && flows.rpmSum > 0 && rpmSum !== flows.rpmSum) {
+    // similarity laws: flows follow speed, pressures its square
+    const faster = rpmSum / flows.rpmSum;
+    for (let i = 0; i < flows.stackM3s.length; i++) flows.stackM3s[i]! *= faster;
+    for (let i = 0; i < flows.pressures.length; i++) flows.pressures[i]! *= faster * faster;
+  }
+  flows.rpmSum = rpmSum;
+  if (rpmSum === 0) {
     flows.fanM3s.fill(0);
     flows.stackM3s.fill(0);
     flows.pressures.fill(0);
@@ -235,7 +249,7 @@ export function solveAirFlows(
       b.linear = through.linear * swell;
       b.quadratic = through.quadratic * swell * swell;
     }
-    solveFlows(network, flows.pressures, near ? 1e-9 : 1e-11);
+    solveFlows(network, flows.pressures, near ? flows.tolerance : 1e-11);
     let change = 0;
     for (let i = 0; i < stackBranch.length; i++) {
       const q = Math.max(0, network.flows[stackBranch[i]!]!) * keep[i]!;

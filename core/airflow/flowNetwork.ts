@@ -111,8 +111,14 @@ export interface FlowNetwork {
  *
  * @param nodeCount number of unknown pressure nodes; node −1 is the room at 0 Pa
  * @param branches resistances and fans; each node must reach the room
+ * @param like a network of the same shape, whose plan and working memory are taken over
  */
-export function flowNetwork(nodeCount: number, branches: readonly FlowBranch[]): FlowNetwork {
+export function flowNetwork(
+  nodeCount: number,
+  branches: readonly FlowBranch[],
+  like?: FlowNetwork,
+): FlowNetwork {
+  if (like) return { ...like, branches };
   const n = nodeCount;
   const pattern = new Uint8Array(n * n);
   for (let i = 0; i < n; i++) pattern[i * n + i] = 1;

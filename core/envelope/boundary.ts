@@ -27,6 +27,8 @@ const MOST_ROUNDS = 40;
 const STEEPEST = 0.95;
 /** How much of a change of watts comes back through the properties, before anything is known. */
 const USUAL_FEEDBACK = 0.1;
+/** A measured feedback is not believed to be less than this. */
+const LEAST_FEEDBACK = 0.02;
 
 /**
  * Watts at which a ray leaves all limits: go to the nearest limit, take the properties there, solve, repeat until the watts
@@ -62,7 +64,8 @@ export function boundaryWatts(
     const known = round > 0 && Math.abs(measured) < STEEPEST;
     const feedback = known ? measured : 0;
     const next = Math.max(0, guess + (found - guess) / (1 - feedback));
-    const left = Math.abs(next - guess) * Math.max(Math.abs(feedback), known ? 0 : USUAL_FEEDBACK);
+    const least = known ? LEAST_FEEDBACK : USUAL_FEEDBACK;
+    const left = Math.abs(next - guess) * Math.max(Math.abs(feedback), least);
     if (left <= tolerance * (1 + found) || round >= MOST_ROUNDS) return next;
     lastGuess = guess;
     lastFound = found;

@@ -44,7 +44,8 @@ export function planElimination(n: number, pattern: ArrayLike<number>): Eliminat
 /**
  * Factors a matrix in place into L (unit diagonal) and U, without exchanging rows.
  *
- * Sound for the matrices here, which are weakly diagonally dominant with no positive entry beside the diagonal (M-matrices):
+ * Sound for the matrices here, which are weakly diagonally dominant with no positive entry beside the diagonal (M-matrices),
+ * or symmetric and positive definite:
  * no pivot shrinks and nothing cancels.
  *
  * @param a row-major n × n of the plan's pattern, overwritten

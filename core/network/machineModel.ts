@@ -102,14 +102,14 @@ const MOST_PAD_SHARE = 0.8;
  */
 export function buildModel(data: CaseData, like?: MachineModel): MachineModel {
   const nodeNames: string[] = [];
-  const node = (name: string) => nodeNames.push(name) - 1;
+  const node = (...words: string[]) => nodeNames.push(like ? '' : words.join(' ')) - 1;
   const links: Link[] = [];
   const link = (a: number, b: number, conductanceWK: number): Link => {
     const made = { a, b, conductanceWK };
     if (conductanceWK > 0 && a !== b) links.push(made);
     return made;
   };
-  const skinNode = data.plates.map((p) => node(`skin over ${p.id}`));
+  const skinNode = data.plates.map((p) => node('skin over', p.id));
   const segments = data.stacks.map((s) => makeSegments(data, s, node));
   const pipeNode = data.pipes.map((p) => node(p.id));
   const plateNode = data.plates.map((p) => node(p.id));
@@ -223,7 +223,7 @@ export function buildModel(data: CaseData, like?: MachineModel): MachineModel {
   });
   return {
     data,
-    air: buildAirSystem(data),
+    air: buildAirSystem(data, like?.air),
     nodeCount: n,
     nodeNames,
     links,
@@ -254,13 +254,13 @@ export function buildModel(data: CaseData, like?: MachineModel): MachineModel {
 function makeSegments(
   data: CaseData,
   stack: CaseData['stacks'][number],
-  node: (name: string) => number,
+  node: (...words: string[]) => number,
 ): Segment[] {
   if (stack.pipeOrder.length === 0) return [{ node: node(stack.id), share: 1 }];
   const widths = stack.pipeOrder.map((k) => data.pipes[k]!.count * data.pipes[k]!.outerWidthM);
   const total = widths.reduce((sum, w) => sum + w, 0);
   return stack.pipeOrder.map((k, i) => ({
-    node: node(`${stack.id} at ${data.pipes[k]!.id}`),
+    node: node(stack.id, 'at', data.pipes[k]!.id),
     share: widths[i]! / total,
   }));
 }

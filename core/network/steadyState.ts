@@ -196,22 +196,16 @@ export function solveLinear(model: MachineModel, rpms: ArrayLike<number>): Linea
   return state;
 }
 
+/** Conductance from the shell to the room: deck up, base down, each as far as lid and ground leave it free. */
 function shellConductance(model: MachineModel, shellC: number): number {
   const { shell, room } = model.data;
-  const radiation = radiationCoefficient(shell.emissivity, shellC, room.temperatureC);
-  const face = (facing: 'up' | 'down', share: number) =>
-    share *
-    (radiation +
-      horizontalConvection(
-        facing,
-        shell.widthM,
-        shell.depthM,
-        shellC,
-        room.temperatureC,
-        room.pressurePa,
-      ));
-  const area = shell.widthM * shell.depthM * shell.evenness;
-  return area * (face('up', shell.deckShare) + face('down', shell.baseShare));
+  const { widthM, depthM } = shell;
+  const { temperatureC: roomC, pressurePa } = room;
+  const radiation = radiationCoefficient(shell.emissivity, shellC, roomC);
+  const up = horizontalConvection('up', widthM, depthM, shellC, roomC, pressurePa);
+  const down = horizontalConvection('down', widthM, depthM, shellC, roomC, pressurePa);
+  const area = widthM * depthM * shell.evenness;
+  return area * (shell.deckShare * (radiation + up) + shell.baseShare * (radiation + down));
 }
 
 /** Temperature of a node in °C at given watts. */

@@ -13,13 +13,14 @@ import type {
   StackData,
   VentData,
 } from './caseData';
-import type { DefaultKey } from './defaults';
+import { DEFAULTS, type DefaultKey } from './defaults';
 import { figureValue, type Figure } from './figure';
 import type { CaseRecord } from './recordSchema';
 import { createResolver, type LabDefaults, type Resolver } from './resolver';
 
 const v = figureValue;
 const MM = 1e-3;
+const LEAST_CONTACT_M = 1e-4;
 
 /**
  * Resolves a complete record into SI numbers, filling every absent figure from the defaults.
@@ -253,6 +254,7 @@ function resolvePipe(
     r.figure(`${at}.lengthMm`, p.lengthMm, 'heatPipes.lengthFactor', furthest / MM) * MM;
   const laid = layAlong(parts, lengthM);
   const key = <T extends string>(name: T) => `heatPipes.${name}.${wick}` as DefaultKey;
+  const poreUm = r.factor(key('poreUm'));
   return {
     id: p.id,
     count: v(p.count) ?? 1,
@@ -260,14 +262,20 @@ function resolvePipe(
     tiltRad: (r.optional(`${at}.tiltDeg`, p.tiltDeg, 0) * Math.PI) / 180,
     ...section,
     wick: {
-      permeabilityM2: r.factor(key('permeability')),
-      poreM: r.factor(key('poreUm')) * 1e-6,
+      // a coarser wick lets more through and pumps less
+      permeabilityM2: r.factor(key('permeability')) * (poreUm / DEFAULTS[key('poreUm')].value) ** 2,
+      poreM: poreUm * 1e-6,
       conductivityWmK: r.factor(key('wickWmK')),
     },
     limitFactor: r.factor('heatPipes.limitFactor'),
     bendFactor: Math.max(0.3, 1 - r.factor('heatPipes.bendLoss') * (v(p.bends) ?? 0)),
     nucleationM: r.factor('heatPipes.nucleationUm') * 1e-6,
-    contacts: parts.map((x, i) => ({ part: x.part, ...laid[i]! })),
+    contacts: parts.map((x, i) => ({
+      part: x.part,
+      fromM: laid[i]!.fromM,
+      // positions drawn within their ± may cross; a contact keeps a trace of length
+      toM: Math.max(laid[i]!.toM, laid[i]!.fromM + LEAST_CONTACT_M),
+    })),
     solderM2KW: r.factor('heatPipes.solderM2KW'),
   };
 }

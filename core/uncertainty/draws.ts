@@ -1,0 +1,194 @@
+import { boundaryWatts } from '../envelope/boundary';
+import { carryOnRay, createMemory } from '../envelope/carry';
+import { CPU_RAY, GPU_RAY } from '../envelope/envelope';
+import {
+  controlGroups,
+  dutyForLevel,
+  fanState,
+  speeds,
+  stateForCap,
+  type Cap,
+} from '../envelope/fanStates';
+import type { Ray } from '../envelope/limits';
+import { configurationOf, DEFAULT_CAPS, READOUT_NAMES, type EstimateOptions } from '../estimate';
+import { buildModel, type MachineModel } from '../network/machineModel';
+import { rangeNotes, type RangeNote } from '../network/rangeNotes';
+import { createState, type LinearState } from '../network/steadyState';
+import type { CaseData } from '../record/caseData';
+import type { CaseRecord } from '../record/recordSchema';
+import { resolveCase } from '../record/resolveCase';
+import type { CaseInput, LabDefaults } from '../record/resolver';
+import { machineLevelDbA } from '../sound/machineLevel';
+import { normalQuantile } from './normal';
+import { latinHypercube } from './random';
+import { spreadOf, type Spread } from './spread';
+
+export const READOUTS = READOUT_NAMES.length;
+const RANGE_COLUMN = 'model.outOfRange';
+/** Log deviation added to every readout where an equation is used outside its range. */
+const OUT_OF_RANGE = 0.1;
+
+/** Everything a sampling needs, made once; the same record, options and seed give the same plan anywhere. */
+export interface DrawPlan {
+  record: CaseRecord;
+  lab: LabDefaults;
+  caps: readonly Cap[];
+  draws: number;
+  /** Columns of the hypercube, each a cause; its inputs are drawn together. */
+  columns: {
+    name: string;
+    inputs: { path: string; quantile: Spread['quantile'] }[];
+    relative: number;
+  }[];
+  inputs: readonly CaseInput[];
+  /** Column-major probabilities. */
+  u: Float64Array;
+  rays: (Ray | null)[];
+  central: MachineModel;
+  /** Watts at the central values and duty over the cap's common duty, per cap and readout. */
+  centralWatts: Float64Array;
+  duties: number[][][];
+  outOfRange: boolean;
+}
+
+/**
+ * Plans a seeded Latin hypercube over everything that is not exactly known.
+ *
+ * @param record a record that `parseRecord` found complete
+ * @param options caps, setting, a lab's defaults; `draws` ≥ 1 and `seed`
+ */
+export function planDraws(
+  record: CaseRecord,
+  options: EstimateOptions & { draws: number; seed?: number },
+): DrawPlan {
+  const lab = options.lab ?? {};
+  const caps = options.caps ?? DEFAULT_CAPS;
+  const data = resolveCase(record, undefined, { lab });
+  const central = buildModel(data);
+  const { ratio } = configurationOf(record, central, options.settingId);
+  const both = central.hasCpu && central.hasGpu;
+  const rays = [
+    central.hasCpu ? CPU_RAY : null,
+    central.hasGpu ? GPU_RAY : null,
+    both ? ratio : null,
+  ];
+  const memory = createMemory(central);
+  const notes: RangeNote[] = [];
+  const centralWatts = new Float64Array(caps.length * READOUTS);
+  const duties = caps.map((cap, c) => {
+    const { state } = stateForCap(data, cap);
+    return rays.map((ray, r) => {
+      if (!ray) return [];
+      const carried = carryOnRay(central, state, ray, null, memory);
+      rangeNotes(central, memory.on.solved ? memory.on : memory.off, notes);
+      centralWatts[c * READOUTS + r] = carried.point.watts;
+      return carried.state.duties.map((d, g) => (state.duties[g]! > 0 ? d / state.duties[g]! : 0));
+    });
+  });
+  const outOfRange = notes.length > 0;
+  const byGroup = new Map<string, DrawPlan['columns'][number]>();
+  for (const input of data.inputs) {
+    const spread = spreadOf(input, lab);
+    if (!spread) continue;
+    const column = byGroup.get(spread.group) ?? {
+      name: spread.group,
+      inputs: [],
+      relative: spread.relative,
+    };
+    column.inputs.push({ path: input.path, quantile: spread.quantile });
+    byGroup.set(spread.group, column);
+  }
+  const columns = [...byGroup.values()];
+  if (outOfRange) columns.push({ name: RANGE_COLUMN, inputs: [], relative: OUT_OF_RANGE });
+  return {
+    record,
+    lab,
+    caps,
+    draws: options.draws,
+    columns,
+    inputs: data.inputs,
+    u: latinHypercube(options.draws, columns.length, options.seed ?? 1),
+    rays,
+    central,
+    centralWatts,
+    duties,
+    outOfRange,
+  };
+}
+
+/** Watts along a ray that a draw settles to within this share. */
+const DRAW_TOLERANCE = 5e-4;
+const DRAW_FLOW_TOLERANCE = 1e-5;
+
+/**
+ * Makes some of a plan's draws.
+ *
+ * @param plan from {@link planDraws}
+ * @param from, to rows to make, `from` inclusive, `to` exclusive
+ * @param out receives watts, `out[(row · caps + cap) · 3 + readout]`; a readout the machine does not have stays NaN
+ */
+export function runDraws(plan: DrawPlan, from: number, to: number, out: Float64Array): void {
+  const overrides = new Map<string, number>();
+  const on = createState(plan.central);
+  const off = createState(plan.central);
+  on.flows.tolerance = DRAW_FLOW_TOLERANCE;
+  const groups = controlGroups(plan.central.data);
+  const { columns, u, draws, caps } = plan;
+  for (let row = from; row < to; row++) {
+    let factor = 1;
+    for (let c = 0; c < columns.length; c++) {
+      const p = u[c * draws + row]!;
+      const { inputs, name } = columns[c]!;
+      for (let i = 0; i < inputs.length; i++)
+        overrides.set(inputs[i]!.path, inputs[i]!.quantile(p));
+      if (name === RANGE_COLUMN) factor = Math.exp(OUT_OF_RANGE * normalQuantile(p));
+    }
+    const data = resolveCase(plan.record, overrides, { lab: plan.lab, silent: true });
+    const model = buildModel(data, plan.central);
+    for (let c = 0; c < caps.length; c++) {
+      const duty = commonDuty(data, caps[c]!);
+      for (let r = 0; r < READOUTS; r++) {
+        const ray = plan.rays[r];
+        const at = (row * caps.length + c) * READOUTS + r;
+        if (!ray) {
+          out[at] = NaN;
+          continue;
+        }
+        const rpms = drawnSpeeds(data, groups, plan.duties[c]![r]!, duty);
+        const work: LinearState = rpms.some((x) => x > 0) ? on : off;
+        out[at] = factor * boundaryWatts(model, rpms, ray, null, work, DRAW_TOLERANCE);
+      }
+    }
+  }
+}
+
+function commonDuty(data: CaseData, cap: Cap): number {
+  if (cap === 'off') return 0;
+  if (cap === 'full') return 1;
+  const full = fanState(data, 1).levelDbA;
+  return full === null || full <= cap ? 1 : dutyForLevel(data, cap);
+}
+
+/** The split found at the central values, at this draw's duty; scaled down where it would be louder than the common duty. */
+function drawnSpeeds(
+  data: CaseData,
+  groups: number[][],
+  shares: readonly number[],
+  duty: number,
+): number[] {
+  const split = (scale: number) =>
+    speeds(
+      data,
+      groups,
+      shares.map((s) => Math.min(1, s * duty * scale)),
+    );
+  if (groups.length < 2 || duty === 0) return split(1);
+  const cap = fanState(data, duty).levelDbA ?? -Infinity;
+  let scale = 1;
+  for (let i = 0; i < 12; i++) {
+    const level = machineLevelDbA(data, split(scale));
+    if (level === null || level <= cap) break;
+    scale *= 10 ** ((cap - level - 1e-6) / 50);
+  }
+  return split(scale);
+}
