@@ -1,3 +1,4 @@
+import { spawnSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -12,8 +13,8 @@ const file = (name: string, text: string) => {
   return path;
 };
 
-test.each(['two-fan-shared-pipes', 'four-fan-eight-pipes', 'one-die'])('%s', (name) => {
-  const { stdout, code } = run([join(examples, `${name}.json`), '--caps', 'off,32,full']);
+test.each(['two-fan-shared-pipes', 'four-fan-eight-pipes', 'one-die'])('%s', async (name) => {
+  const { stdout, code } = await run([join(examples, `${name}.json`), '--caps', 'off,32,full']);
   expect(code).toBe(0);
   const e = JSON.parse(stdout);
   expect(e).toMatchObject({ format: 'zugluft-estimate', formatVersion: 1, sensitivity: [] });
@@ -22,10 +23,11 @@ test.each(['two-fan-shared-pipes', 'four-fan-eight-pipes', 'one-die'])('%s', (na
   expect(e.caps[2].together.watts).toBeGreaterThan(10);
 });
 
-test('a setting is chosen by id and changes what is configured only', () => {
+test('a setting is chosen by id and changes what is configured only', async () => {
   const one = join(examples, 'one-die.json');
-  const quiet = JSON.parse(run([one, '--setting', 'quiet', '--caps', 'full']).stdout).caps[0];
-  const full = JSON.parse(run([one, '--setting', 'full', '--caps', 'full']).stdout).caps[0];
+  const quiet = JSON.parse((await run([one, '--setting', 'quiet', '--caps', 'full'])).stdout)
+    .caps[0];
+  const full = JSON.parse((await run([one, '--setting', 'full', '--caps', 'full'])).stdout).caps[0];
   expect(quiet.cpuAlone).toEqual(full.cpuAlone);
   expect(quiet.configured.cpuAlone.watts).toBeCloseTo(12, 9);
   expect(quiet.configured.cpuAlone.binding).toEqual({ limit: 'firmware', part: 'cpu' });
@@ -47,10 +49,34 @@ test.each<[string, string[], string, RegExp]>([
   ['bad caps', [two, '--caps', '28,loud'], '--caps', /loud/],
   ['bad draws', [two, '--draws', '-3'], '', /.*/],
   ['unknown setting', [two, '--setting', 'nope'], 'settings', /nope/],
-])('%s: exit 2 with path and message', (_, argv, path, message) => {
-  const { stdout, code } = run(argv);
+])('%s: exit 2 with path and message', async (_, argv, path, message) => {
+  const { stdout, code } = await run(argv);
   expect(code).toBe(2);
   const { error } = JSON.parse(stdout);
   expect(error.path).toBe(path);
   expect(error.message).toMatch(message);
+});
+
+test('draws give bands, shares and the same numbers for the same seed, over threads too', async () => {
+  const argv = [two, '--caps', '36', '--draws', '420', '--seed', '7'];
+  const here = JSON.parse((await run(argv)).stdout);
+  const [cap] = here.caps;
+  for (const r of [cap.cpuAlone, cap.gpuAlone, cap.together]) {
+    expect(r.p05).toBeLessThan(r.watts);
+    expect(r.p95).toBeGreaterThan(r.watts);
+  }
+  expect(here.sensitivity.length).toBeGreaterThan(5);
+  expect(here.sensitivity[0]).toMatchObject({ readout: 'cpuAlone', cap: 36 });
+  expect((await run(argv)).stdout).toBe(JSON.stringify(here));
+  const other = JSON.parse((await run([...argv.slice(0, -1), '8'])).stdout);
+  expect(other.caps[0].together.p05).not.toBe(cap.together.p05);
+  expect(other.caps[0].together.watts).toBe(cap.together.watts);
+
+  const apart = spawnSync('node', ['--import', 'tsx', 'main.ts', ...argv], {
+    cwd: __dirname,
+    encoding: 'utf8',
+  });
+  expect(apart.status).toBe(0);
+  expect(apart.stderr).toContain('420 of 420 draws');
+  expect(JSON.parse(apart.stdout)).toEqual(here);
 });

@@ -1,12 +1,16 @@
 import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { estimate, UnknownSettingError } from '@zugluft/core/estimate';
+import { planDraws, READOUTS, runDraws, type DrawPlan } from '@zugluft/core/uncertainty/draws';
+import { summarise, withBands } from '@zugluft/core/uncertainty/summary';
+import type { DrawJob } from './drawInThreads';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 
 const USAGE =
   'usage: npm run --silent estimate -- FILE [--caps off,28,32,36,40,45,full] [--setting ID] [--draws N] [--seed 1]';
 const LARGEST_FILE = 5_000_000;
+const MOST_DRAWS = 100_000;
 
 class BadInput extends Error {
   constructor(
@@ -59,13 +63,29 @@ function readRecord(file: string): unknown {
   }
 }
 
+/** Makes all draws of a plan. */
+export type Draw = (
+  plan: DrawPlan,
+  job: Pick<DrawJob, 'record' | 'options'>,
+) => Promise<Float64Array>;
+
+const drawHere: Draw = async (plan) => {
+  const watts = new Float64Array(plan.draws * plan.caps.length * READOUTS);
+  runDraws(plan, 0, plan.draws, watts);
+  return watts;
+};
+
 /**
  * The estimate command.
  *
  * @param argv words after the command's name
+ * @param draw makes the draws; in this thread by default
  * @returns the JSON document for stdout, lines for stderr, and the exit code
  */
-export function run(argv: readonly string[]): { stdout: string; stderr: string[]; code: number } {
+export async function run(
+  argv: readonly string[],
+  draw: Draw = drawHere,
+): Promise<{ stdout: string; stderr: string[]; code: number }> {
   const stderr: string[] = [];
   try {
     let parsed;
@@ -91,19 +111,25 @@ export function run(argv: readonly string[]): { stdout: string; stderr: string[]
       throw new BadInput('', 'needs one record file');
     }
     const caps = values.caps === undefined ? undefined : parseCaps(values.caps);
-    wholeNumber('seed', values.seed, 2 ** 32);
-    if (wholeNumber('draws', values.draws, 1_000_000)) {
-      stderr.push('draws are not made yet: p05 and p95 stay null');
-    }
+    const seed = wholeNumber('seed', values.seed, 2 ** 32 - 1) ?? 1;
+    const draws = wholeNumber('draws', values.draws, MOST_DRAWS) ?? 0;
     const { record, issues, complete } = parseRecord(readRecord(file));
     const first = issues[0];
     if (!record || !complete)
       throw new BadInput(first?.path ?? '', first?.message ?? 'not a record');
-    for (const unused of [...(record.pads ?? [])]) {
-      stderr.push(`pads.${unused.id}: kept in the record, not part of the estimate yet`);
-    }
-    const result = estimate(record, { caps, settingId: values.setting });
-    return { stdout: JSON.stringify(result), stderr, code: 0 };
+    const options = { caps, settingId: values.setting };
+    const result = estimate(record, options);
+    for (const n of result.notes) stderr.push(`${n.path}: ${n.message}`);
+    if (!draws) return { stdout: JSON.stringify(result), stderr, code: 0 };
+    const job = { record, options: { ...options, draws, seed } };
+    const plan = planDraws(record, job.options);
+    const summary = summarise(plan, await draw(plan, job));
+    const { fits, next } = summary;
+    return {
+      stdout: JSON.stringify({ ...withBands(result, summary), draws, seed, fits, next }),
+      stderr,
+      code: 0,
+    };
   } catch (cause) {
     if (cause instanceof BadInput || cause instanceof UnknownSettingError) {
       const path = cause instanceof BadInput ? cause.path : 'settings';

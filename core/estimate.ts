@@ -239,6 +239,7 @@ function bothReadouts(
   const onRay = (ray: Ray) => {
     const carried = carryOnRay(model, state, ray, null, memory);
     rangeNotes(model, isRunning(carried.state) ? memory.on : memory.off, notes);
+    dryOutNote(model, carried.point.binding, notes);
     const cut = configuredPlanes(model, config, carried.state.rpms).some(
       (p) => p.cpu * carried.point.cpuW + p.gpu * carried.point.gpuW > p.room,
     );
@@ -275,6 +276,26 @@ function bothReadouts(
           },
         ];
   return { ...side('carried', outline), configured: side('set', cut) };
+}
+
+/** A dry pipe's neighbours take over its load, which the half-planes do not follow. */
+function dryOutNote(model: MachineModel, binding: Binding, notes: RangeNote[]): void {
+  if (binding.limit !== 'pipe') return;
+  const { pipes } = model.data;
+  const at = pipes.findIndex((p) => p.id === binding.part);
+  const parts = new Set(pipes[at]!.contacts.map((c) => `${c.part.kind} ${c.part.index}`));
+  const parallel = pipes.some(
+    (p, k) =>
+      k !== at && p.contacts.filter((c) => parts.has(`${c.part.kind} ${c.part.index}`)).length > 1,
+  );
+  if (pipes[at]!.count < 2 && !parallel) return;
+  const path = `heatPipes.${binding.part}`;
+  if (notes.some((n) => n.path === path)) return;
+  notes.push({
+    path,
+    message:
+      'its first dry-out is the limit reported here; the pipes beside it would then take over some of its load',
+  });
 }
 
 /** The loudest state and, where a readout did better with another one, that one too. */

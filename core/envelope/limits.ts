@@ -468,3 +468,33 @@ export function lastHit(model: MachineModel, config: Configuration | null): Half
     binding: bindingOf(model, config, hit.limit, hit.part, hit.kind),
   };
 }
+
+const FAR_W = 1e9;
+
+/**
+ * Where each limit of a solved state lies along a ray, the nearest first; each binding once.
+ *
+ * @param model the machine
+ * @param state solved at the properties of a point on the ray
+ * @param config firmware and adapter limits, or null
+ * @param ray direction
+ */
+export function limitsAlong(
+  model: MachineModel,
+  state: LinearState,
+  config: Configuration | null,
+  ray: Ray,
+): { binding: Binding; watts: number }[] {
+  const nearest = new Map<string, { binding: Binding; watts: number }>();
+  const visit: Visit = (cpu, gpu, room, limit, part, kind) => {
+    const slope = cpu * ray.cpu + gpu * ray.gpu;
+    if (!(slope > 1e-15)) return;
+    const watts = Math.max(0, room / slope);
+    const key = `${limit} ${part} ${kind}`;
+    if (watts >= (nearest.get(key)?.watts ?? FAR_W)) return;
+    nearest.set(key, { watts, binding: bindingOf(model, config, limit, part, kind) });
+  };
+  visitPlain(model, state, config, visit);
+  visitPipes(model, state, [ray], visit, [FAR_W]);
+  return [...nearest.values()].sort((a, b) => a.watts - b.watts);
+}

@@ -67,6 +67,26 @@ export function createState(model: MachineModel): LinearState {
   };
 }
 
+/** Makes one state's start the same as another's: conditions, flows and last solution. */
+export function startFrom(state: LinearState, other: LinearState): void {
+  state.at.intakeC = other.at.intakeC;
+  state.at.shellC = other.at.shellC;
+  state.at.filmC.set(other.at.filmC);
+  state.at.pipeC.set(other.at.pipeC);
+  state.at.plateC.set(other.at.plateC);
+  state.flows.fanM3s.set(other.flows.fanM3s);
+  state.flows.stackM3s.set(other.flows.stackM3s);
+  state.flows.pressures.set(other.flows.pressures);
+  state.flows.rpmSum = other.flows.rpmSum;
+  state.base.set(other.base);
+  state.perCpuW.set(other.perCpuW);
+  state.perGpuW.set(other.perGpuW);
+  state.effectiveness.set(other.effectiveness);
+  state.outlet.forEach((w, i) => w.set(other.outlet[i]!));
+  state.fanPowerW = other.fanPowerW;
+  state.solved = other.solved;
+}
+
 /** Power of all fans at their speeds: a share of full power that follows the cube of speed. */
 export function fanPower(model: MachineModel, rpms: ArrayLike<number>): number {
   let sum = 0;

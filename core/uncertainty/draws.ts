@@ -13,7 +13,7 @@ import type { Ray } from '../envelope/limits';
 import { configurationOf, DEFAULT_CAPS, READOUT_NAMES, type EstimateOptions } from '../estimate';
 import { buildModel, type MachineModel } from '../network/machineModel';
 import { rangeNotes, type RangeNote } from '../network/rangeNotes';
-import { createState, type LinearState } from '../network/steadyState';
+import { createState, startFrom, type LinearState } from '../network/steadyState';
 import type { CaseData } from '../record/caseData';
 import type { CaseRecord } from '../record/recordSchema';
 import { resolveCase } from '../record/resolveCase';
@@ -45,6 +45,8 @@ export interface DrawPlan {
   u: Float64Array;
   rays: (Ray | null)[];
   central: MachineModel;
+  /** Solved at the central values: where every draw starts, so that its result depends on nothing but its row. */
+  start: { on: LinearState; off: LinearState };
   /** Watts at the central values and duty over the cap's common duty, per cap and readout. */
   centralWatts: Float64Array;
   duties: number[][][];
@@ -110,6 +112,7 @@ export function planDraws(
     u: latinHypercube(options.draws, columns.length, options.seed ?? 1),
     rays,
     central,
+    start: { on: memory.on, off: memory.off },
     centralWatts,
     duties,
     outOfRange,
@@ -135,6 +138,8 @@ export function runDraws(plan: DrawPlan, from: number, to: number, out: Float64A
   const groups = controlGroups(plan.central.data);
   const { columns, u, draws, caps } = plan;
   for (let row = from; row < to; row++) {
+    startFrom(on, plan.start.on);
+    startFrom(off, plan.start.off);
     let factor = 1;
     for (let c = 0; c < columns.length; c++) {
       const p = u[c * draws + row]!;

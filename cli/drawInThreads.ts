@@ -1,0 +1,62 @@
+import { availableParallelism } from 'node:os';
+import { Worker } from 'node:worker_threads';
+import type { EstimateOptions } from '@zugluft/core/estimate';
+import type { CaseRecord } from '@zugluft/core/record/recordSchema';
+import { READOUTS, type DrawPlan } from '@zugluft/core/uncertainty/draws';
+
+export interface DrawJob {
+  record: CaseRecord;
+  options: EstimateOptions & { draws: number; seed: number };
+  from: number;
+  to: number;
+}
+
+type Message = { made: number } | { from: number; watts: Float64Array };
+
+/** Fewer draws than this are not worth another thread. */
+const LEAST_PER_THREAD = 200;
+const MOST_THREADS = 16;
+
+/**
+ * Makes all draws of a plan, shared out over the processor's cores.
+ *
+ * @param plan the plan
+ * @param job record and options it was made from
+ * @param progress told how many of how many are made
+ */
+export async function drawInThreads(
+  plan: DrawPlan,
+  job: Pick<DrawJob, 'record' | 'options'>,
+  progress: (made: number, of: number) => void,
+): Promise<Float64Array> {
+  const threads = Math.max(
+    1,
+    Math.min(MOST_THREADS, availableParallelism(), Math.ceil(plan.draws / LEAST_PER_THREAD)),
+  );
+  const rowLength = plan.caps.length * READOUTS;
+  const watts = new Float64Array(plan.draws * rowLength);
+  let made = 0;
+  await Promise.all(
+    Array.from({ length: threads }, (_, k) => {
+      const from = Math.floor((plan.draws * k) / threads);
+      const to = Math.floor((plan.draws * (k + 1)) / threads);
+      return new Promise<void>((resolve, reject) => {
+        const worker = new Worker(new URL('./startDrawWorker.mjs', import.meta.url), {
+          execArgv: [],
+          workerData: { ...job, from, to } satisfies DrawJob,
+        });
+        worker.on('error', reject);
+        worker.on('message', (message: Message) => {
+          if ('made' in message) {
+            made += message.made;
+            progress(made, plan.draws);
+            return;
+          }
+          watts.set(message.watts, message.from * rowLength);
+          resolve();
+        });
+      });
+    }),
+  );
+  return watts;
+}
