@@ -138,10 +138,15 @@ function levelOf(state: FanState): number {
  *
  * @param record a record that `parseRecord` found complete
  * @param caps noise caps
+ * @param lab a lab's own defaults
  * @returns watts per cap, in order
  */
-export function sustainedTogether(record: CaseRecord, caps: readonly Cap[]): number[] {
-  const model = buildModel(resolveCase(record));
+export function sustainedTogether(
+  record: CaseRecord,
+  caps: readonly Cap[],
+  lab?: LabDefaults,
+): number[] {
+  const model = buildModel(resolveCase(record, undefined, { lab }));
   const { ratio } = configurationOf(record, model, undefined);
   const memory = createMemory(model);
   return caps.map((cap) => {

@@ -4,6 +4,8 @@ import helmet from 'helmet';
 import { join } from 'node:path';
 import type { Logger } from 'pino';
 import type { Database } from './database/openDatabase';
+import { defaultRoutes } from './defaults/defaultRoutes';
+import { createDefaultStore } from './defaults/defaultStore';
 import { machineRoutes } from './machines/machineRoutes';
 import { createMachineStore } from './machines/machineStore';
 import { hostGuard } from './security/hostGuard';
@@ -55,7 +57,15 @@ export function createApp(db: Database, webFolder: string | null, logger: Logger
   api.get('/health', (_req, res) => {
     res.json({ ok: true });
   });
-  api.use('/machines', machineRoutes(createMachineStore(db)));
+  const defaults = createDefaultStore(db);
+  const machines = createMachineStore(db, defaults.current);
+  api.use('/machines', machineRoutes(machines));
+  api.use(
+    '/defaults',
+    defaultRoutes(defaults, () => {
+      machines.recompute().catch((cause: unknown) => logger.error(cause));
+    }),
+  );
   api.use(unknownRoute);
   app.use('/api', api);
 

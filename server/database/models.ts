@@ -44,10 +44,25 @@ export class RevisionRow extends Model<
   declare createdAt: CreationOptional<Date>;
 }
 
+/** One change of a lab's own default; all null: back to the built-in one. */
+export class LabDefaultRow extends Model<
+  InferAttributes<LabDefaultRow>,
+  InferCreationAttributes<LabDefaultRow>
+> {
+  declare id: CreationOptional<number>;
+  declare key: string;
+  declare value: number | null;
+  declare low: number | null;
+  declare high: number | null;
+  declare note: string;
+  declare createdAt: CreationOptional<Date>;
+}
+
 /** The models of one open database; classes are made anew for each, so that several can be open at once. */
 export interface Models {
   Machine: typeof MachineRow;
   Revision: typeof RevisionRow;
+  LabDefault: typeof LabDefaultRow;
 }
 
 export function defineModels(sequelize: Sequelize): Models {
@@ -86,5 +101,18 @@ export function defineModels(sequelize: Sequelize): Models {
     },
     { sequelize, tableName: 'revisions', modelName: 'Revision', updatedAt: false },
   );
-  return { Machine, Revision };
+  class LabDefault extends LabDefaultRow {}
+  LabDefault.init(
+    {
+      id: { type: DataTypes.INTEGER, primaryKey: true, autoIncrement: true },
+      key: { type: DataTypes.STRING(120), allowNull: false },
+      value: { type: DataTypes.DOUBLE, allowNull: true },
+      low: { type: DataTypes.DOUBLE, allowNull: true },
+      high: { type: DataTypes.DOUBLE, allowNull: true },
+      note: { type: DataTypes.STRING(500), allowNull: false },
+      createdAt: { type: DataTypes.DATE, allowNull: false },
+    },
+    { sequelize, tableName: 'lab_defaults', modelName: 'LabDefault', updatedAt: false },
+  );
+  return { Machine, Revision, LabDefault };
 }

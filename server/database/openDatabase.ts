@@ -3,11 +3,13 @@ import { join } from 'node:path';
 import { Sequelize, Transaction, type QueryInterface } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import * as machines from './migrations/0001-machines';
+import * as labDefaults from './migrations/0002-lab-defaults';
 import { defineModels, type Models } from './models';
 
 /** Migrations, oldest first. They only go forward; an entry is never changed once it has shipped. */
 const MIGRATIONS: { name: string; up: (query: QueryInterface) => Promise<void> }[] = [
   { name: '0001-machines', up: machines.up },
+  { name: '0002-lab-defaults', up: labDefaults.up },
 ];
 
 export interface Database {

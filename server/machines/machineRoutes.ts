@@ -1,5 +1,6 @@
 import { Router, type Request } from 'express';
 import { z } from 'zod';
+import { parse } from '../security/parse';
 import { Problem } from '../security/problem';
 import { SORTABLE, type Machine, type MachineStore } from './machineStore';
 
@@ -16,16 +17,6 @@ const listQuery = z.strictObject({
 
 const idParam = z.uuid('is not a machine’s id');
 const recordBody = z.strictObject({ record: z.unknown() });
-
-function parse<T>(schema: z.ZodType<T>, input: unknown): T {
-  const result = schema.safeParse(input);
-  if (result.success) return result.data;
-  throw new Problem(400, 'Bad request', 'some of the request is not as it should be', {
-    errors: result.error.issues
-      .slice(0, 100)
-      .map((i) => ({ path: i.path.map(String).join('.'), message: i.message })),
-  });
-}
 
 function idOf(req: Request): string {
   return parse(idParam, req.params['id']);

@@ -3,6 +3,7 @@ import { sustainedTogether } from '@zugluft/core/estimate';
 import { figureValue } from '@zugluft/core/record/figure';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
+import type { LabDefaults } from '@zugluft/core/record/resolver';
 import { col, fn, Op, where as sqlWhere, type Order, type WhereOptions } from 'sequelize';
 import type { Database } from '../database/openDatabase';
 import type { MachineRow } from '../database/models';
@@ -58,9 +59,14 @@ export interface ListQuery {
   putAside: boolean;
 }
 
-function describe(record: CaseRecord, complete: boolean) {
+/** What the list shows of the answer. */
+function answerOf(record: CaseRecord, complete: boolean, lab: LabDefaults) {
+  const [at36, full] = complete ? sustainedTogether(record, [36, 'full'], lab) : [];
+  return { togetherAt36W: at36 ?? null, togetherFullW: full ?? null };
+}
+
+function describe(record: CaseRecord, complete: boolean, lab: LabDefaults) {
   const identity = record.identity ?? {};
-  const [at36, full] = complete ? sustainedTogether(record, [36, 'full']) : [];
   const words = [identity.maker, identity.model, identity.modelCode, identity.variant];
   return {
     record: JSON.stringify(record),
@@ -74,8 +80,7 @@ function describe(record: CaseRecord, complete: boolean) {
     stacks: record.finStacks?.length ?? 0,
     thicknessMm: figureValue(record.shell?.thicknessMm) ?? null,
     massKg: figureValue(record.shell?.massKg) ?? null,
-    togetherAt36W: at36 ?? null,
-    togetherFullW: full ?? null,
+    ...answerOf(record, complete, lab),
   };
 }
 
@@ -106,8 +111,19 @@ function toMachine(row: MachineRow): Machine {
 
 export type MachineStore = ReturnType<typeof createMachineStore>;
 
-/** Reads and writes machines. Every write is one transaction and leaves a revision behind. */
-export function createMachineStore(db: Database) {
+/** Machines recomputed in one transaction. */
+const RECOMPUTED_AT_ONCE = 20;
+
+/**
+ * Reads and writes machines. Every write is one transaction and leaves a revision behind.
+ *
+ * @param db an open library
+ * @param labDefaults the lab's own defaults as they are now
+ */
+export function createMachineStore(
+  db: Database,
+  labDefaults: () => Promise<LabDefaults> = async () => ({}),
+) {
   const { Machine, Revision } = db.models;
 
   const found = (row: MachineRow | null): MachineRow => {
@@ -173,9 +189,10 @@ export function createMachineStore(db: Database) {
 
     async create(input: unknown): Promise<Machine> {
       const { record, complete } = acceptRecord(input);
+      const lab = await labDefaults();
       return db.write(async (transaction) => {
         const row = await Machine.create(
-          { id: randomUUID(), revision: 1, putAsideAt: null, ...describe(record, complete) },
+          { id: randomUUID(), revision: 1, putAsideAt: null, ...describe(record, complete, lab) },
           { transaction },
         );
         await Revision.create(
@@ -189,6 +206,7 @@ export function createMachineStore(db: Database) {
     /** Replaces the record if it is still at the revision the writer saw. */
     async update(id: string, expectedRevision: number, input: unknown): Promise<Machine> {
       const { record, complete } = acceptRecord(input);
+      const lab = await labDefaults();
       return db.write(async (transaction) => {
         const row = found(await Machine.findByPk(id, { transaction }));
         if (row.revision !== expectedRevision) {
@@ -200,7 +218,7 @@ export function createMachineStore(db: Database) {
           );
         }
         await row.update(
-          { ...describe(record, complete), revision: row.revision + 1 },
+          { ...describe(record, complete, lab), revision: row.revision + 1 },
           { transaction },
         );
         await Revision.create(
@@ -209,6 +227,28 @@ export function createMachineStore(db: Database) {
         );
         return toMachine(row);
       });
+    },
+
+    /** Computes anew what the list shows of every machine, after the lab's defaults have changed; records stay as they are. */
+    async recompute(): Promise<number> {
+      const lab = await labDefaults();
+      let done = 0;
+      for (let after = ''; ;) {
+        const rows = await Machine.findAll({
+          where: { complete: true, id: { [Op.gt]: after } },
+          order: [['id', 'ASC']],
+          limit: RECOMPUTED_AT_ONCE,
+        });
+        if (!rows.length) return done;
+        await db.write(async (transaction) => {
+          for (const row of rows) {
+            const record = JSON.parse(row.record) as CaseRecord;
+            await row.update(answerOf(record, true, lab), { transaction, silent: true });
+          }
+        });
+        done += rows.length;
+        after = rows[rows.length - 1]!.id;
+      }
     },
 
     async setAside(id: string, aside: boolean): Promise<Machine> {
