@@ -1,0 +1,307 @@
+/** An equation of the chain as the Method view and docs/method.md show it. */
+export interface Equation {
+  /** What it gives, in field terms. */
+  title: string;
+  tex: string;
+  /** Symbols with units, and how it is used here. */
+  where: string;
+  /** Within which it was published or checked. */
+  range: string;
+  source: string;
+  /** File that holds it. */
+  file: string;
+}
+
+export interface MethodChapter {
+  id: string;
+  title: string;
+  /** Plain words before the equations. */
+  intro: string;
+  equations: readonly Equation[];
+}
+
+/**
+ * The method from a record to sustained watts, chapter by chapter in the order of the chain. Kept here as data, so that page
+ * and document cannot differ.
+ */
+export const METHOD: readonly MethodChapter[] = [
+  {
+    id: 'air',
+    title: 'Air',
+    intro: 'Dry air as an ideal gas; pressure from altitude.',
+    equations: [
+      {
+        title: 'Density, viscosity, conductivity',
+        tex: String.raw`\rho = \frac{p}{R T},\quad \mu = \frac{1.458\cdot10^{-6}\,T^{3/2}}{T + 110.4},\quad k = \frac{2.64638\cdot10^{-3}\,T^{3/2}}{T + 245.4\cdot 10^{-12/T}}`,
+        where:
+          'T in K, p in Pa, R = 287.05287 J/kgK; heat capacity by a parabola through handbook points.',
+        range: '−20 to 120 °C; beyond it the result says so',
+        source: 'ISO 2533; Incropera et al., table A.4',
+        file: 'core/fluids/air.ts',
+      },
+      {
+        title: 'Pressure at altitude',
+        tex: String.raw`p = 101325\left(\frac{288.15 - 0.0065\,H}{288.15}\right)^{5.25588}`,
+        where: 'H geopotential altitude in m.',
+        range: '−1000 to 11 000 m',
+        source: 'ISO 2533',
+        file: 'core/fluids/standardAtmosphere.ts',
+      },
+    ],
+  },
+  {
+    id: 'airflow',
+    title: 'Fans and air paths',
+    intro:
+      'Room → gap under the base → intake vents → plenum → fans → plenum → fin stacks → exhaust vents → room. Fans that share a vent share its plenum; fans and stacks that are linked share theirs. The balance of flows is the minimum of a convex function, so the operating point is always found, also with a fan stopped.',
+    equations: [
+      {
+        title: 'Fan curve',
+        tex: String.raw`\Delta p = \psi\,\tfrac12\rho U^2\left[1 - \left(\frac{Q}{\varphi\,\pi D b U}\right)^{n}\right],\quad U = \frac{\pi D N}{60}`,
+        where:
+          'D impeller diameter and b blade height in m, N in rpm. Datasheet or measured points take its place, brought to one speed by Q ∝ N and Δp ∝ N².',
+        range: 'installed coefficients, not those of a wind tunnel',
+        source: 'similarity laws of AMCA 201 and ISO 5801; shape common practice',
+        file: 'core/airflow/fanCurve.ts',
+      },
+      {
+        title: 'Grilles, mesh, gap under the base',
+        tex: String.raw`\zeta_{in} = \frac{(1.707 - f)^2}{f^2},\quad \zeta_{out} = \frac{(1 + 0.707\sqrt{1-f})^2}{f^2},\quad \zeta_{mesh} = 1.3(1-f) + \left(\tfrac1f - 1\right)^2`,
+        where:
+          'f open share; Δp = ζ·½ρv² on the face. Lint acts as a screen over the share it covers.',
+        range: '0 < f ≤ 1',
+        source: 'Idelchik, Handbook of Hydraulic Resistance',
+        file: 'core/airflow/openings.ts',
+      },
+      {
+        title: 'Friction between fins',
+        tex: String.raw`f\,\mathrm{Re}_{\sqrt A} = \sqrt{\left(\frac{3.44}{\sqrt{z^+}}\right)^2 + (f\,\mathrm{Re}_{fd})^2},\quad f_{turb} = 0.0791\,\mathrm{Re}^{-1/4}`,
+        where:
+          'z⁺ = L/(√A·Re_√A); fully developed value of the exact duct; eighth-power mean with the turbulent one.',
+        range: 'Re up to 100 000; beyond it the result says so',
+        source: 'Muzychka & Yovanovich 2009; Shah & London 1978; Blasius',
+        file: 'core/airflow/rectangularDuct.ts',
+      },
+    ],
+  },
+  {
+    id: 'fins',
+    title: 'Fins to air',
+    intro:
+      'Mean Nusselt number of simultaneously developing flow, fin efficiency, and the piece of the stack that each pipe heats, one behind the other in the air.',
+    equations: [
+      {
+        title: 'Heat transfer between fins',
+        tex: String.raw`\mathrm{Nu}_{\sqrt A} = \left[\left(\frac{2 f(\mathrm{Pr})}{\sqrt{z^*}}\right)^m + \left(\left(0.6135\left(\frac{f\,\mathrm{Re}}{z^*}\right)^{1/3}\right)^5 + \mathrm{Nu}_{fd}^5\right)^{m/5}\right]^{1/m}`,
+        where:
+          'z* = L/(√A·Re_√A·Pr), m = 2.27 + 1.65·Pr^⅓. Above Re 4000 Gnielinski, straight between from 2300.',
+        range: 'laminar to 2300, turbulent from 4000',
+        source: 'Muzychka & Yovanovich 2004; Gnielinski 1976 and 2013',
+        file: 'core/airflow/rectangularDuct.ts',
+      },
+      {
+        title: 'Fin efficiency',
+        tex: String.raw`\eta = \frac{\tanh mL}{mL},\quad m = \sqrt{\frac{2h}{k t}}`,
+        where:
+          'Along the height from the joint, and again along the depth where the pipe is narrower than the fin is deep.',
+        range: 'thin straight fins',
+        source: 'Incropera et al., ch. 3',
+        file: 'core/conduction/fin.ts',
+      },
+      {
+        title: 'A pipe’s piece of the stack',
+        tex: String.raw`Q_k = \varepsilon_k C\,(T_k - T_{air,k}),\quad \varepsilon_k = 1 - e^{-s_k UA/C},\quad T_{air,k+1} = T_{air,k} + \varepsilon_k (T_k - T_{air,k})`,
+        where:
+          's_k share of the stack under pipe k, C heat capacity rate in W/K. A share of what leaves comes back to the intake.',
+        range: 'one wall temperature per piece',
+        source: 'Kays & London; Incropera et al., ch. 11',
+        file: 'core/network/steadyState.ts',
+      },
+    ],
+  },
+  {
+    id: 'dies',
+    title: 'Dies, interface material, plates',
+    intro:
+      'One-dimensional through die and interface, with a hot-spot factor where the sensor reads the hot spot; then spreading in the plate.',
+    equations: [
+      {
+        title: 'Interface material',
+        tex: String.raw`R = \frac{1}{A}\left(\frac{t}{k}(1 + r\,y) + c\right)`,
+        where:
+          't bond line, k conductivity, y years since renewal, r growth a year (at most fourfold), c contact of both faces in m²K/W.',
+        range: 'common practice for the ageing',
+        source: 'one-dimensional conduction',
+        file: 'core/conduction/interfaceMaterial.ts',
+      },
+      {
+        title: 'Spreading under one die',
+        tex: String.raw`R = \frac{(1-\epsilon)^{3/2}}{2\,k a\sqrt\pi}\,\Phi,\quad \Phi = \frac{\tanh\lambda\tau + \lambda/\mathrm{Bi}}{1 + (\lambda/\mathrm{Bi})\tanh\lambda\tau}`,
+        where:
+          'ε = a/b, τ = t/b, λ = π + 1/(√π ε); source and plate as discs of equal area; heat leaves only where pipes lie over the die and its margin.',
+        range: '0 < ε < 1',
+        source: 'Lee, Song, Au & Moran 1995',
+        file: 'core/conduction/spreading.ts',
+      },
+      {
+        title: 'Several eccentric dies on one plate',
+        tex: String.raw`\bar\theta_i = \sum_j q_j \Big[\tfrac{t}{kab} + \sum_m \tfrac{2\,\bar c_{im}\bar c_{jm}}{abk\lambda_m\varphi(\lambda_m)} + \sum_n \cdots + \sum_{m,n} \tfrac{4\,\bar c_{im}\bar c_{jm}\bar d_{in}\bar d_{jn}}{abk\beta\varphi(\beta)}\Big]`,
+        where:
+          'c̄ and d̄ are means of cos λx and cos δy over a source; temperatures above the mean of the cooled side.',
+        range: 'rectangular plates, 40 terms each way',
+        source: 'Muzychka, Culham & Yovanovich 2003',
+        file: 'core/conduction/plateSpreading.ts',
+      },
+    ],
+  },
+  {
+    id: 'pipes',
+    title: 'Heat pipes',
+    intro:
+      'Solder, wall and wet wick under each contact, one vapor temperature. Limits follow from the axial heat profile between the parts in their order along the pipe: fins at both ends quarter the transport of a pipe with one finned end. Wall and wick follow the pressed thickness, so that a vapor gap stays open. First dry-out is reported.',
+    equations: [
+      {
+        title: 'Saturated water',
+        tex: String.raw`\ln\frac{p}{p_c} = \frac{T_c}{T}\sum_i a_i\,\tau^{n_i},\quad h_{fg} = T\left(\tfrac{1}{\rho_v} - \tfrac{1}{\rho_l}\right)\frac{dp}{dT},\quad \tau = 1 - \tfrac{T}{T_c}`,
+        where:
+          'Densities by their own series; surface tension, liquid viscosity and conductivity by their formulations.',
+        range: '10 to 150 °C; beyond it the end value and a note',
+        source: 'IAPWS SR1-86(1992), R1-76, R12-08, SR6-08',
+        file: 'core/fluids/water.ts',
+      },
+      {
+        title: 'Capillary limit',
+        tex: String.raw`\frac{2\sigma}{r} - \rho_l g (d\cos\beta + L|\sin\beta|) = (F_l + F_v)\;\operatorname*{range}_x \int_0^x Q\,dx'`,
+        where:
+          'F_l = μ_l/(K A_w ρ_l h_fg), F_v = C μ_v/(2 D_h² A_v ρ_v h_fg), C from 64 (round) to 96 (slot). Each bend takes a share.',
+        range: 'laminar vapor',
+        source: 'Chi 1976; Reay, Kew & McGlen',
+        file: 'core/pipes/capillaryLimit.ts',
+      },
+      {
+        title: 'Boiling, entrainment, sonic, viscous limits',
+        tex: String.raw`q''_b = \frac{k_w}{t_w}\frac{2\sigma T\,(1/r_n - 1/r)}{h_{fg}\rho_v},\;\; Q_e = A_v h_{fg}\sqrt{\frac{\sigma\rho_v}{2r}},\;\; Q_s = A_v\rho_v h_{fg}\sqrt{\frac{\gamma R T}{2(\gamma+1)}},\;\; \operatorname{range}\!\int\! Q\,dx = \frac{D_h^2 A_v\rho_v p\,h_{fg}}{C\mu_v}`,
+        where: 'r_n radius of the bubbles that start boiling, r effective pore radius.',
+        range: 'saturated water, 10 to 150 °C',
+        source: 'Chi 1976; Busse 1973; Faghri 1995',
+        file: 'core/pipes/pipeLimits.ts',
+      },
+    ],
+  },
+  {
+    id: 'chamber',
+    title: 'Vapor chamber',
+    intro: 'Wick under each die, vapor at one temperature, wick and wall above.',
+    equations: [
+      {
+        title: 'Dry-out under a die',
+        tex: String.raw`Q = \frac{2\sigma}{r}\,\frac{2\pi\rho_l h_{fg} K t}{\mu_l\,(\ln\frac{b}{a} + \frac12)}`,
+        where:
+          'a and b radii of die and chamber as discs, t wick thickness; besides a heat flux at which the wick boils dry.',
+        range: 'radial liquid flow from the rim',
+        source: 'Darcy’s law; Reay, Kew & McGlen',
+        file: 'core/pipes/chamberLimit.ts',
+      },
+    ],
+  },
+  {
+    id: 'shell',
+    title: 'Shell and skin',
+    intro:
+      'A weak way beside the main one: plates and board → shell → room. Air drawn through the machine cools the shell from inside.',
+    equations: [
+      {
+        title: 'Natural convection and radiation',
+        tex: String.raw`\mathrm{Nu}_{up} = 0.54\,\mathrm{Ra}^{1/4},\quad \mathrm{Nu}_{down} = 0.27\,\mathrm{Ra}^{1/4},\quad h_r = \epsilon\sigma(T^2 + T_\infty^2)(T + T_\infty)`,
+        where:
+          'Length: area over perimeter. Desk, soft ground and a closed lid leave a share of it.',
+        range: 'Ra up to 10⁷ (above: 0.15 Ra^⅓)',
+        source: 'Incropera et al., ch. 9; Stefan–Boltzmann',
+        file: 'core/conduction/shell.ts',
+      },
+      {
+        title: 'Skin over a plate',
+        tex: String.raw`G = hA + 2\pi a\,k t\,m\,\frac{K_1(ma)}{K_0(ma)},\quad m = \sqrt{\frac{h}{kt}}`,
+        where:
+          'An isothermal disc in a wide thin sheet; a its radius, k and t of the shell’s wall.',
+        range: 'sheet much wider than the spot',
+        source: 'annular fin of infinite extent, Incropera et al., ch. 3',
+        file: 'core/conduction/skinSpot.ts',
+      },
+    ],
+  },
+  {
+    id: 'noise',
+    title: 'Noise',
+    intro:
+      'The level is that of the machine alone at the lab’s position. A measured sweep takes the place of the computed levels.',
+    equations: [
+      {
+        title: 'Level of fans',
+        tex: String.raw`L = 10\log_{10}\sum_i 10^{L_i/10} - 20\log_{10}\frac{r}{0.5},\quad L_i = L_0 + 50\log_{10}\frac{U_i}{17} + 10\log_{10}\frac{D_i b_i}{65\cdot 9}`,
+        where: 'U tip speed in m/s, D and b in mm, r in m.',
+        range: 'common practice',
+        source: 'fan sound laws',
+        file: 'core/sound/machineLevel.ts',
+      },
+      {
+        title: 'Background',
+        tex: String.raw`K_1 = -10\log_{10}\left(1 - 10^{-0.1\,\Delta L}\right)`,
+        where: 'None above 15 dB; below 6 dB capped at 1.3 dB and an upper bound.',
+        range: 'ΔL from 6 to 15 dB',
+        source: 'ISO 3744',
+        file: 'core/sound/background.ts',
+      },
+    ],
+  },
+  {
+    id: 'envelope',
+    title: 'Network and envelope',
+    intro:
+      'For given fan speeds and properties the machine is a linear network, factored once for three sources. Every limit is then a half-plane in the (CPU, GPU) plane and the region they leave is the envelope. Corners are solved at their own properties and inserted until no edge is more than 0.3 % off. carry(cap) is the best of all fan states up to the cap; fans controlled apart get the best split.',
+    equations: [
+      {
+        title: 'Superposition',
+        tex: String.raw`T = T_0 + R_{cpu}P_{cpu} + R_{gpu}P_{gpu} \;\Rightarrow\; R_{cpu}P_{cpu} + R_{gpu}P_{gpu} \le T_{max} - T_0`,
+        where: 'Properties are taken where the ray leaves the region, until the watts stand still.',
+        range: 'at converged properties',
+        source: 'nodal analysis',
+        file: 'core/envelope/boundary.ts',
+      },
+      {
+        title: 'Adapter',
+        tex: String.raw`(P_{cpu} + P_{gpu})(1 + s) + P_{rest} + P_{fans} \le P_{adapter}`,
+        where:
+          's losses that the reported watts leave out. What the machine does as configured is the envelope cut by firmware and adapter.',
+        range: 'on mains',
+        source: 'energy balance',
+        file: 'core/estimate.ts',
+      },
+    ],
+  },
+  {
+    id: 'uncertainty',
+    title: 'Uncertainty',
+    intro:
+      'Every figure is drawn within its ±; unset, measured 1 % (lengths 0.1 mm), label 2 %, photo 4 % with one scale for all lengths of a photo, estimated 20 %, assumed the default’s range. Ranges are 5–95 % intervals: lognormal on both sides of the median, beta for shares, normal for temperatures and levels. Where an equation is used outside its range every readout is widened by 10 %.',
+    equations: [
+      {
+        title: 'Shares',
+        tex: String.raw`s_i = \beta_i\,r_i,\quad \sum_i s_i = R^2`,
+        where:
+          'β standardised coefficients and r correlations, both of ranks, over a seeded Latin hypercube.',
+        range: 'more draws than three per cause',
+        source: 'McKay, Beckman & Conover 1979; Iman & Conover 1979; Pratt 1987',
+        file: 'core/uncertainty/rankRegression.ts',
+      },
+      {
+        title: 'What to measure next',
+        tex: String.raw`w' = w\sqrt{1 - s_i\left(1 - (\sigma'_i/\sigma_i)^2\right)}`,
+        where: 'w half the band now and w′ after; σ′ what a careful measurement leaves.',
+        range: 'independent causes',
+        source: 'variances add',
+        file: 'core/uncertainty/measureNext.ts',
+      },
+    ],
+  },
+];

@@ -1,0 +1,34 @@
+import { existsSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import katex from 'katex';
+import { DEFAULTS, type Default } from '../record/defaults';
+import { METHOD } from './equations';
+import { methodDocument } from './methodDocument';
+
+const root = join(__dirname, '../..');
+
+test('docs/method.md is what the core says (npm run docs)', () => {
+  expect(readFileSync(join(root, 'docs/method.md'), 'utf8')).toBe(methodDocument());
+});
+
+test.each(METHOD.flatMap((c) => c.equations).map((e) => [e.title, e] as const))(
+  'equation “%s” can be set and names a file that is there',
+  (_, e) => {
+    expect(katex.renderToString(e.tex, { throwOnError: true, strict: 'error' })).toContain('katex');
+    expect(existsSync(join(root, e.file))).toBe(true);
+  },
+);
+
+test.each(Object.entries(DEFAULTS) as [string, Default][])(
+  'default %s has a sound range',
+  (_, d) => {
+    expect(d.low).toBeLessThan(d.value);
+    expect(d.high).toBeGreaterThan(d.value);
+    expect(d.about).not.toBe('');
+    expect(d.origin).not.toBe('');
+    if (d.share) {
+      expect(d.low).toBeGreaterThan(0);
+      expect(d.high).toBeLessThan(1);
+    }
+  },
+);
