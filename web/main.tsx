@@ -50,6 +50,10 @@ const router = createBrowserRouter([
           },
         ],
       },
+      {
+        path: '/method',
+        lazy: async () => ({ Component: (await import('./method/MethodPage')).MethodPage }),
+      },
       { path: '*', element: <Navigate to="/" replace /> },
     ],
   },

@@ -32,8 +32,7 @@ const LEAST_FEEDBACK = 0.02;
 
 /**
  * Watts at which a ray leaves all limits: go to the nearest limit, take the properties there, solve, repeat until the watts
- * stand still. Secant steps shorten the feedback where warmer parts carry more (a warm pipe pumps better), which plain
- * repetition follows only slowly. The last step is taken without another solve once what it could still move is within the
+ * stand still. Secant steps shorten the feedback through the properties. The last step is taken without another solve once what it could still move is within the
  * tolerance.
  *
  * @param model the machine

@@ -6,7 +6,7 @@ import {
   type PipeContact,
   type PipeProfile,
 } from '../network/machineModel';
-import { outletOf, type LinearState } from '../network/steadyState';
+import { nodeC, outletOf, type LinearState } from '../network/steadyState';
 import { capillaryReach } from '../pipes/capillaryLimit';
 import { chamberCapillaryW } from '../pipes/chamberLimit';
 import { boilingFlux, entrainmentW, sonicW, viscousReach } from '../pipes/pipeLimits';
@@ -93,13 +93,8 @@ function bindingOf(
   return kind === NO_FAILURE ? binding : { ...binding, kind: FAILURES[kind]! };
 }
 
-/** Every limit but those of pipes. */
-function visitPlain(
-  model: MachineModel,
-  state: LinearState,
-  config: Configuration | null,
-  visit: Visit,
-): void {
+/** Junctions, skin and exhaust air. */
+function visitTemperatures(model: MachineModel, state: LinearState, visit: Visit): void {
   const { data } = model;
   const { base, perCpuW: cpu, perGpuW: gpu } = state;
   const room = data.room.temperatureC;
@@ -113,8 +108,6 @@ function visitPlain(
       i,
       NO_FAILURE,
     );
-    const area = model.dieEvaporatorM2[i]!;
-    if (area > 0) visitChamber(model, state, i, area, visit);
   }
   for (let i = 0; i < model.skinNode.length; i++) {
     const node = model.skinNode[i]!;
@@ -131,12 +124,46 @@ function visitPlain(
       NO_FAILURE,
     );
   }
+}
+
+/** Firmware and adapter. */
+function visitConfigured(
+  model: MachineModel,
+  state: LinearState,
+  config: Configuration | null,
+  visit: Visit,
+): void {
   if (!config) return;
   if (config.cpuW !== null) visit(1, 0, config.cpuW, FIRMWARE, 0, NO_FAILURE);
   if (config.gpuW !== null) visit(0, 1, config.gpuW, FIRMWARE, 1, NO_FAILURE);
   if (config.adapterW !== null) {
-    const left = config.adapterW - data.power.restW - state.fanPowerW;
+    const left = config.adapterW - model.data.power.restW - state.fanPowerW;
     visit(model.drawPerCpuW, model.drawPerGpuW, left, ADAPTER, 0, NO_FAILURE);
+  }
+}
+
+/** Chambers under their dies. */
+function visitChambers(model: MachineModel, state: LinearState, visit: Visit): void {
+  for (let i = 0; i < model.dieEvaporatorM2.length; i++) {
+    const area = model.dieEvaporatorM2[i]!;
+    if (area > 0) visitChamber(model, state, i, area, visit);
+  }
+}
+
+/**
+ * Takes the limits of pipes and chambers at the vapor they have once the first temperature limit is reached along a ray. A
+ * pipe whose cold, thin vapor carries little stalls, warms up and then carries more, until a junction or the skin is at its
+ * limit: only what it still cannot carry then is a dry-out.
+ */
+function warmUp(model: MachineModel, state: LinearState, ray: Ray, watts: number): void {
+  const { pipeC, plateC } = state.at;
+  const cpuW = watts * ray.cpu;
+  const gpuW = watts * ray.gpu;
+  for (let k = 0; k < pipeC.length; k++) {
+    pipeC[k] = nodeC(model, state, model.pipeNode[k]!, cpuW, gpuW);
+  }
+  for (let k = 0; k < plateC.length; k++) {
+    plateC[k] = nodeC(model, state, model.plateNode[k]!, cpuW, gpuW);
   }
 }
 
@@ -397,13 +424,13 @@ export function limitPlanes(
     if (cpu <= 0 && gpu <= 0 && room >= 0) return;
     planes.push({ cpu, gpu, room, binding: bindingOf(model, config, limit, part, kind) });
   };
-  visitPlain(model, state, config, visit);
+  visitTemperatures(model, state, visit);
+  visitConfigured(model, state, config, visit);
+  visitChambers(model, state, visit);
   // pipes that stay clear well beyond the other limits cut nothing off
   const upTo = FAN_OF_RAYS.map((r) => {
-    hit.watts = Infinity;
-    hit.rayCpu = r.cpu;
-    hit.rayGpu = r.gpu;
-    visitPlain(model, state, config, keepFirst);
+    lookAlong(r);
+    visitTemperatures(model, state, keepFirst);
     return BEYOND * hit.watts;
   });
   visitPipes(model, state, FAN_OF_RAYS, visit, upTo);
@@ -441,21 +468,33 @@ function keepFirst(
   hit.kind = kind;
 }
 
-/** How far a ray goes before the first limit of a solved state, W (≥ 0). */
+function lookAlong(ray: Ray): void {
+  hit.watts = Infinity;
+  hit.rayCpu = ray.cpu;
+  hit.rayGpu = ray.gpu;
+}
+
+/**
+ * How far a ray goes before the first limit of a solved state.
+ *
+ * @param state its vapor temperatures are set to those at which pipes and chambers were looked at
+ * @returns W, ≥ 0
+ */
 export function firstLimit(
   model: MachineModel,
   state: LinearState,
   config: Configuration | null,
   ray: Ray,
 ): number {
-  hit.watts = Infinity;
-  hit.rayCpu = ray.cpu;
-  hit.rayGpu = ray.gpu;
-  visitPlain(model, state, config, keepFirst);
+  lookAlong(ray);
+  visitTemperatures(model, state, keepFirst);
+  if (hit.watts === Infinity) throw new Error('no limit lies in this direction');
+  warmUp(model, state, ray, hit.watts);
+  visitConfigured(model, state, config, keepFirst);
+  visitChambers(model, state, keepFirst);
   oneRay[0] = ray;
   oneEnd[0] = hit.watts;
   visitPipes(model, state, oneRay, keepFirst, oneEnd);
-  if (hit.watts === Infinity) throw new Error('no limit lies in this direction');
   return hit.watts;
 }
 
@@ -494,7 +533,12 @@ export function limitsAlong(
     if (watts >= (nearest.get(key)?.watts ?? FAR_W)) return;
     nearest.set(key, { watts, binding: bindingOf(model, config, limit, part, kind) });
   };
-  visitPlain(model, state, config, visit);
+  lookAlong(ray);
+  visitTemperatures(model, state, keepFirst);
+  warmUp(model, state, ray, hit.watts);
+  visitTemperatures(model, state, visit);
+  visitConfigured(model, state, config, visit);
+  visitChambers(model, state, visit);
   visitPipes(model, state, [ray], visit, [FAR_W]);
   return [...nearest.values()].sort((a, b) => a.watts - b.watts);
 }

@@ -9,7 +9,7 @@ import {
   type LinearState,
 } from '../network/steadyState';
 import type { FanState } from './fanStates';
-import { contactHeat, FAILURES, pipeCapability } from './limits';
+import { contactHeat, FAILURES, firstLimit, pipeCapability } from './limits';
 
 export interface TemperatureReadout {
   id: string;
@@ -129,6 +129,16 @@ export function pointReadout(
 ): PointReadout {
   const { data } = model;
   const state = settleAt(model, fans.rpms, cpuW, gpuW);
+  // limits of pipes are taken where they would be met in this direction
+  const sum = cpuW + gpuW;
+  firstLimit(
+    model,
+    state,
+    null,
+    sum > 0
+      ? { cpu: cpuW / sum, gpu: gpuW / sum }
+      : { cpu: model.hasCpu ? 1 : 0, gpu: model.hasCpu ? 0 : 1 },
+  );
   const read = (node: number) => nodeC(model, state, node, cpuW, gpuW);
   const above = state.base.map((x, i) => x + cpuW * state.perCpuW[i]! + gpuW * state.perGpuW[i]!);
   return {

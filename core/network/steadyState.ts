@@ -10,6 +10,7 @@ export interface Conditions {
   intakeC: number;
   shellC: number;
   filmC: Float64Array;
+  /** Vapor of pipes and chambers where their limits are taken. */
   pipeC: Float64Array;
   plateC: Float64Array;
 }
@@ -305,11 +306,5 @@ export function moveConditions(
   at.shellC = within(nodeC(model, state, model.shellNode, cpuW, gpuW));
   for (let i = 0; i < at.filmC.length; i++) {
     at.filmC[i] = within(0.5 * (at.intakeC + exhaustC(model, state, i, cpuW, gpuW)));
-  }
-  for (let k = 0; k < at.pipeC.length; k++) {
-    at.pipeC[k] = within(nodeC(model, state, model.pipeNode[k]!, cpuW, gpuW));
-  }
-  for (let k = 0; k < at.plateC.length; k++) {
-    at.plateC[k] = within(nodeC(model, state, model.plateNode[k]!, cpuW, gpuW));
   }
 }

@@ -215,6 +215,28 @@ function checkReferences(record: CaseRecord, report: Report): void {
       }
     });
   });
+  const pipes = new Set((record.heatPipes ?? []).map((x) => x.id));
+  (record.finStacks ?? []).forEach((s, i) =>
+    known(`finStacks.${i}.pipesFromFan`, s.pipesFromFan, pipes, 'heat pipe'),
+  );
+  (record.plates ?? []).forEach((p, i) =>
+    (p.places ?? []).forEach((place, j) => {
+      if (!p.dies?.includes(place.die)) {
+        report(
+          `plates.${i}.places.${j}.die`,
+          `the die “${place.die}” does not lie under this plate`,
+        );
+      }
+    }),
+  );
+  (record.pads ?? []).forEach((p, i) => {
+    if (p.to !== undefined && p.to !== 'base-cover' && !names.plate.has(p.to)) {
+      report(`pads.${i}.to`, `leads to “${p.to}”, which is neither a plate nor the base-cover`);
+    }
+    if (p.from !== undefined && p.from === p.to) {
+      report(`pads.${i}.to`, 'leads back to where it comes from');
+    }
+  });
   (record.noise?.sweep ?? []).forEach((s, i) => {
     for (const id of Object.keys(s.rpm)) {
       if (!names.fan.has(id))

@@ -6,7 +6,11 @@ import type { Machine } from '../api/machines';
 import type { Draft } from './draft';
 import { readDraft } from './storedDraft';
 import { useAutosave, type SaveState } from './useAutosave';
+import type { LabDefaults } from '@zugluft/core/record/resolver';
+import { withBands } from '@zugluft/core/uncertainty/summary';
+import { useDraws, type Draws } from './useDraws';
 import { useEstimate, type LiveEstimate } from './useEstimate';
+import { useLabDefaults } from './useLabDefaults';
 import { useUndo } from './useUndo';
 
 /** Everything a step of a machine's file works with. */
@@ -27,6 +31,8 @@ export interface MachineFileValue {
   settingId: string | undefined;
   chooseSetting: (id: string) => void;
   live: LiveEstimate;
+  draws: Draws;
+  lab: LabDefaults;
   /** The answer shown is not that of what stands on the page. */
   stale: boolean;
 }
@@ -61,7 +67,18 @@ export function MachineFile({ machine, children }: { machine: Machine; children:
   const [chosen, chooseSetting] = useState<string | undefined>();
   const settingId = settings.some((s) => s.id === chosen) ? chosen : settings[0]?.id;
   const record = parsed.complete ? parsed.record : null;
-  const live = useEstimate(record, settingId);
+  const lab = useLabDefaults();
+  const plain = useEstimate(record, settingId, lab);
+  const draws = useDraws(record, settingId, lab);
+  const live = useMemo(() => {
+    const { summary } = draws;
+    if (!summary || plain.record !== record) return plain;
+    return {
+      ...plain,
+      estimate: plain.estimate && withBands(plain.estimate, summary),
+      outlines: plain.outlines && withBands(plain.outlines, summary),
+    };
+  }, [plain, draws, record]);
   const issueAt = useMemo(() => {
     const map = new Map<string, string>();
     for (const i of parsed.issues) if (!map.has(i.path)) map.set(i.path, i.message);
@@ -89,6 +106,8 @@ export function MachineFile({ machine, children }: { machine: Machine; children:
     settingId,
     chooseSetting,
     live,
+    draws,
+    lab,
     stale: live.record !== record || !parsed.complete,
   };
   return <Context.Provider value={value}>{children}</Context.Provider>;

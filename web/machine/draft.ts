@@ -59,6 +59,7 @@ export const PART_LISTS = [
   'fans',
   'vents',
   'strips',
+  'pads',
   'settings',
 ] as const;
 export type PartList = (typeof PART_LISTS)[number];
@@ -78,6 +79,7 @@ const STEM: Record<PartList, string> = {
   fans: 'fan',
   vents: 'vent',
   strips: 'strip',
+  pads: 'pad',
   settings: 'setting',
 };
 
@@ -138,6 +140,8 @@ function newPart(draft: Draft, list: PartList): Part {
         ? { id, flow: 'exhaust', side: 'rear', finStacks: first('finStacks') }
         : { id, flow: 'intake', side: 'base', fans: first('fans') };
     }
+    case 'pads':
+      return { id, from: 'storage', to: 'base-cover' };
     default:
       return { id };
   }

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Estimate } from '@zugluft/core/estimate';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
+import type { LabDefaults } from '@zugluft/core/record/resolver';
 import { estimateWorker } from '../workers/estimateClient';
 import { latestOnly } from '../workers/latestOnly';
 
@@ -19,10 +20,12 @@ export interface LiveEstimate {
  *
  * @param record a complete record, or null
  * @param settingId the setting whose limits apply
+ * @param lab the lab's own defaults
  */
 export function useEstimate(
   record: CaseRecord | null,
   settingId: string | undefined,
+  lab: LabDefaults,
 ): LiveEstimate {
   const [live, setLive] = useState<LiveEstimate>({
     estimate: null,
@@ -39,12 +42,12 @@ export function useEstimate(
     submit.current(async () => {
       try {
         const worker = estimateWorker();
-        const estimate = await worker.estimate(record, { settingId, envelopes: false });
+        const estimate = await worker.estimate(record, { settingId, lab, envelopes: false });
         if (!open) return;
         setLive((l) => ({ ...l, estimate, record, error: null }));
         // someone who types on waits for the next readouts, not for this outline
         if (wanted.current !== record) return;
-        const outlines = await worker.estimate(record, { settingId });
+        const outlines = await worker.estimate(record, { settingId, lab });
         if (open) setLive({ estimate: outlines, outlines, record, error: null });
       } catch (cause) {
         if (open) setLive((l) => ({ ...l, error: (cause as Error).message }));
@@ -53,6 +56,6 @@ export function useEstimate(
     return () => {
       open = false;
     };
-  }, [record, settingId]);
+  }, [record, settingId, lab]);
   return live;
 }

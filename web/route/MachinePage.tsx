@@ -8,6 +8,7 @@ import { AppShell } from '../ui/AppShell';
 import { Modal } from '../ui/Modal';
 import { useKeys } from '../ui/useKeys';
 import { machineName } from './identify/IdentifyStep';
+import { MeasureNext } from './MeasureNext';
 import { ReadoutPanel } from './ReadoutPanel';
 import { SaveStatus } from './SaveStatus';
 import { STEPS, stepOf } from './steps';
@@ -106,6 +107,7 @@ function FilePage() {
               </NavLink>
             );
           })}
+          <MeasureNext />
         </nav>
         <main className="p-4 lg:overflow-y-auto min-w-0">
           <h1 className="sr-only">

@@ -5,13 +5,14 @@ import { NoiseLadder, READOUTS, READOUT_WORDS, type ReadoutName } from '../chart
 import { ruledLimits } from '../charts/ruledLimits';
 import { partsOf } from '../machine/draft';
 import { useMachineFile } from '../machine/MachineFile';
+import { MANY, type Draws } from '../machine/useDraws';
 import { Kbd } from '../ui/Kbd';
 import { useKeys } from '../ui/useKeys';
 import { useTheme } from '../ui/theme';
 
 /** The answer beside whatever is typed: the noise ladder and, small, the envelope. */
 export function ReadoutPanel() {
-  const { live, stale, complete, issues, draft, settingId, chooseSetting, machine } =
+  const { live, draws, stale, complete, issues, draft, settingId, chooseSetting, machine } =
     useMachineFile();
   const [name, setName] = useState<ReadoutName>('together');
   const [showAssumed, setShowAssumed] = useState(false);
@@ -76,6 +77,7 @@ export function ReadoutPanel() {
       {caps && <NoiseLadder caps={caps} readout={shown} stale={!complete} />}
       {!caps && complete && !live.error && <p className="text-quiet my-2">Computing.</p>}
       {caps && stale && complete && <p className="sr-only">computing</p>}
+      {caps && complete && <DrawStatus draws={draws} />}
       {beside && hasBoth && numbered && ruled && (
         <section aria-label="envelope" className="border-t border-rule mt-2 pt-2">
           <div className="flex justify-between text-[0.85rem] text-quiet">
@@ -109,7 +111,12 @@ export function ReadoutPanel() {
             <ul className="mt-1 space-y-0.5">
               {live.estimate.assumed.map((a) => (
                 <li key={a.path} className="flex justify-between gap-2">
-                  <span className="text-quiet break-all">{a.path}</span>
+                  <Link
+                    to={`/method?find=${encodeURIComponent(a.path)}`}
+                    className="text-quiet break-all hover:text-ink"
+                  >
+                    {a.path}
+                  </Link>
                   <span className="figure whitespace-nowrap">
                     {short(a.value)}{' '}
                     <span className="unit">
@@ -127,6 +134,56 @@ export function ReadoutPanel() {
         stop fans beyond the maker’s settings on their strength.
       </p>
     </div>
+  );
+}
+
+/** How the bands stand: being made, made from so many draws, or not to be had. */
+function DrawStatus({ draws }: { draws: Draws }) {
+  const { progress, summary, error, cancel, make } = draws;
+  useKeys({ b: () => (progress ? cancel() : make(MANY)) });
+  return (
+    <p
+      className="text-[0.8rem] text-quiet flex justify-between gap-2 mt-1 min-h-[1.3rem]"
+      data-testid="draw-status"
+      aria-live="off"
+    >
+      {error ? (
+        <span className="text-heat">No band: {error}</span>
+      ) : progress ? (
+        <>
+          <span>
+            band:{' '}
+            <span className="figure">
+              {progress.made} of {progress.of}
+            </span>{' '}
+            draws
+          </span>
+          <button type="button" className="cursor-pointer hover:text-ink" onClick={cancel}>
+            cancel <Kbd>b</Kbd>
+          </button>
+        </>
+      ) : (
+        <>
+          <span>
+            {summary ? (
+              <>
+                5–95 % of <span className="figure">{summary.draws}</span> draws
+              </>
+            ) : (
+              'no band yet'
+            )}
+          </span>
+          <button
+            type="button"
+            className="cursor-pointer hover:text-ink"
+            onClick={() => make(MANY)}
+            title={`make ${MANY} draws`}
+          >
+            finer <Kbd>b</Kbd>
+          </button>
+        </>
+      )}
+    </p>
   );
 }
 

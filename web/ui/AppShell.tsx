@@ -1,6 +1,6 @@
 import { Moon, Sun } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { CommandPalette } from './CommandPalette';
 import { Kbd } from './Kbd';
 import { KeySheet } from './KeySheet';
@@ -18,12 +18,14 @@ export function AppShell({
   children: ReactNode;
 }) {
   const { theme, toggle } = useTheme();
+  const navigate = useNavigate();
   const [finding, setFinding] = useState(false);
   const [keys, setKeys] = useState(false);
   useKeys({
     '/': () => setFinding(true),
     'mod+k': () => setFinding(true),
     '?': () => setKeys(true),
+    m: () => void navigate('/method'),
   });
   return (
     <>
@@ -57,6 +59,9 @@ export function AppShell({
         </nav>
         <div className="flex items-center gap-4 text-quiet no-print flex-wrap">
           {status}
+          <Link to="/method" className="hover:text-ink">
+            method <Kbd>m</Kbd>
+          </Link>
           <button
             type="button"
             className="cursor-pointer hover:text-ink"

@@ -41,6 +41,7 @@ export function CommandPalette({ open, close }: { open: boolean; close: () => vo
           run: () => void navigate(`/machines/${id}/${s.path}`),
         }))
       : []),
+    { name: 'Method and defaults', run: () => void navigate('/method') },
     { name: 'Library', run: () => void navigate('/') },
     {
       name: 'New machine',

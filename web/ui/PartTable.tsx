@@ -31,7 +31,7 @@ export type Column = ColumnBase &
     | { kind: 'switch' }
     | { kind: 'text' }
     /** One id out of several lists. */
-    | { kind: 'ref'; of: readonly PartList[] }
+    | { kind: 'ref'; of: readonly PartList[]; besides?: readonly string[] }
     | { kind: 'note'; render: (part: Part) => ReactNode }
   );
 
@@ -246,7 +246,10 @@ function Cell({
         <ChoiceInput
           path={path}
           label={label}
-          options={column.of.flatMap((of) => partsOf(draft, of).map((p) => p.id))}
+          options={[
+            ...(column.besides ?? []),
+            ...column.of.flatMap((of) => partsOf(draft, of).map((p) => p.id)),
+          ]}
           empty="nowhere"
           names
         />

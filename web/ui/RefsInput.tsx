@@ -27,7 +27,7 @@ export function RefsInput({
               key={id}
               type="button"
               aria-pressed={on}
-              className={`figure text-[0.8rem] px-1.5 rounded-sm border cursor-pointer ${
+              className={`figure text-[0.8rem] px-1.5 rounded-sm border cursor-pointer whitespace-nowrap ${
                 on ? 'border-ink bg-base-200' : 'border-dashed border-rule text-quiet'
               }`}
               onClick={() =>

@@ -1,13 +1,9 @@
 import { expose } from 'comlink';
-import { estimate, readPoint, type EstimateOptions } from '@zugluft/core/estimate';
-import type { Cap } from '@zugluft/core/envelope/fanStates';
-import type { CaseRecord } from '@zugluft/core/record/recordSchema';
+import { explain } from '@zugluft/core/envelope/explain';
+import { stripStates } from '@zugluft/core/envelope/stripStates';
+import { estimate, readPoint } from '@zugluft/core/estimate';
 
-const api = {
-  estimate: (record: CaseRecord, options: EstimateOptions) => estimate(record, options),
-  readPoint: (record: CaseRecord, cap: Cap, cpuW: number, gpuW: number) =>
-    readPoint(record, cap, cpuW, gpuW),
-};
+const api = { estimate, readPoint, explain, stripStates };
 
 export type EstimateWorker = typeof api;
 

@@ -7,6 +7,7 @@ import { useKeys } from '../../ui/useKeys';
 import { AlongEditor } from './AlongEditor';
 import { coolingFigures } from './coolingFigures';
 import { PART_KINDS } from './partColumns';
+import { StripEffects } from './StripEffects';
 
 /** The cooling step: every part that carries heat or air, typed into tables. */
 export function CoolingStep() {
@@ -66,6 +67,7 @@ export function CoolingStep() {
             : {})}
         />
       </div>
+      {kind.list === 'strips' && <StripEffects />}
       {sums && (
         <dl className="flex flex-wrap gap-x-10 gap-y-2 px-1.5 py-3">
           <Sum name="Fin area" value={sums.finAreaCm2} unit="cm²" />

@@ -1,4 +1,5 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
+import type { Explanation } from '@zugluft/core/envelope/explain';
 import type { PointReadout } from '@zugluft/core/envelope/pointReadout';
 import { LazyEnvelopeChart } from '../../charts/LazyEnvelopeChart';
 import { nearestPlace, placeAlong, type Point } from '../../charts/envelopeLines';
@@ -10,12 +11,14 @@ import { useKeys } from '../../ui/useKeys';
 import { bindingWords, capWord, wattsText } from '../../ui/words';
 import { estimateWorker } from '../../workers/estimateClient';
 import { latestOnly } from '../../workers/latestOnly';
+import { KelvinChain } from './KelvinChain';
+import { LimitsAhead } from './LimitsAhead';
 
 const STEP = 0.02;
 
 /** The envelope in full, read off point by point with the pointer or the arrow keys. */
 export function EstimateStep() {
-  const { live, settingId, complete } = useMachineFile();
+  const { live, lab, settingId, complete } = useMachineFile();
   const { theme } = useTheme();
   const all = live.outlines?.caps;
   const caps = useMemo(
@@ -30,7 +33,9 @@ export function EstimateStep() {
     () => (live.record ? ruledLimits(live.record, settingId) : null),
     [live.record, settingId],
   );
-  const [readout, setReadout] = useState<PointReadout | null>(null);
+  const [found, setFound] = useState<{ readout: PointReadout; why: Explanation } | null>(null);
+  const [view, setView] = useState<'why' | 'all'>('why');
+  const [die, setDie] = useState(0);
   const submit = useRef(latestOnly());
   const level = cap?.cap;
   const cpu = marked?.point.cpu;
@@ -40,13 +45,16 @@ export function EstimateStep() {
     if (!record || level === undefined || cpu === undefined || gpu === undefined) return;
     let open = true;
     submit.current(async () => {
-      const point = await estimateWorker().readPoint(record, level, cpu, gpu);
-      if (open) setReadout(point);
+      const worker = estimateWorker();
+      const at = { cpuW: cpu, gpuW: gpu };
+      const why = await worker.explain(record, level, at, { settingId, lab });
+      const readout = await worker.readPoint(record, level, cpu, gpu, lab);
+      if (open) setFound({ readout, why });
     });
     return () => {
       open = false;
     };
-  }, [live.record, level, cpu, gpu]);
+  }, [live.record, level, cpu, gpu, settingId, lab]);
   const along = (by: number) =>
     setPlace((p) => ({ ...p, share: Math.min(1, Math.max(0, p.share + by)) }));
   const louder = (by: number) =>
@@ -56,6 +64,8 @@ export function EstimateStep() {
     ArrowRight: () => along(STEP),
     ArrowUp: () => louder(1),
     ArrowDown: () => louder(-1),
+    d: () => setDie((x) => x + 1),
+    r: () => setView((x) => (x === 'why' ? 'all' : 'why')),
   });
   if (!all || !ruled) {
     return (
@@ -109,9 +119,57 @@ export function EstimateStep() {
             Held by <strong>{bindingWords(marked.binding)}</strong>
           </p>
         )}
-        {readout && <PointTable readout={readout} />}
+        <div className="flex justify-between text-[0.85rem] text-quiet mt-2 mb-1 no-print">
+          <button
+            type="button"
+            className="cursor-pointer hover:text-ink"
+            onClick={() => setView(view === 'why' ? 'all' : 'why')}
+          >
+            {view === 'why' ? 'all readings' : 'where the kelvins go'} <Kbd>r</Kbd>
+          </button>
+          {view === 'why' && (found?.why.chains.length ?? 0) > 1 && (
+            <button
+              type="button"
+              className="cursor-pointer hover:text-ink"
+              onClick={() => setDie(die + 1)}
+            >
+              next die <Kbd>d</Kbd>
+            </button>
+          )}
+        </div>
+        {found && view === 'all' && <PointTable readout={found.readout} />}
+        {found && view === 'why' && (
+          <>
+            <h3 className="text-[0.88rem] font-semibold mb-0.5">Where the kelvins go</h3>
+            <KelvinChain chain={found.why.chains[die % found.why.chains.length]!} />
+            <h3 className="text-[0.88rem] font-semibold mt-3 mb-0.5">
+              What binds, and what would be next
+            </h3>
+            <LimitsAhead limits={found.why.limits} />
+            <FanLine readout={found.readout} />
+          </>
+        )}
       </aside>
     </div>
+  );
+}
+
+/** Speed and air of each fan, in a line each. */
+function FanLine({ readout }: { readout: PointReadout }) {
+  return (
+    <dl className="mt-3 text-[0.85rem] grid grid-cols-[1fr_auto_auto] gap-x-3">
+      {readout.fans.map((f) => (
+        <div key={f.id} className="contents">
+          <dt className="text-quiet truncate">{f.id}</dt>
+          <dd className="figure text-right">
+            {f.rpm.toFixed(0)} <span className="unit">rpm</span>
+          </dd>
+          <dd className="figure text-right">
+            {f.flowLps.toFixed(2)} <span className="unit">L/s</span>
+          </dd>
+        </div>
+      ))}
+    </dl>
   );
 }
 
@@ -140,7 +198,7 @@ function PointTable({ readout }: { readout: PointReadout }) {
       `Load of ${p.id}`,
       (100 * p.shareOfLimit).toFixed(0),
       '%',
-      'of dry-out',
+      `of ${p.kind}`,
     ]),
     ...readout.fans.map((f): [string, string, string, string] => [
       f.id,

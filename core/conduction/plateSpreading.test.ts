@@ -1,0 +1,86 @@
+import { LuDecomposition, Matrix } from 'ml-matrix';
+import { plateSpreading, type PlateSource } from './plateSpreading';
+import { spreadingResistance } from './spreading';
+
+const K = 390;
+const H = 4000;
+const centred = (plate: number, side: number): PlateSource => ({
+  centreXM: plate / 2,
+  centreYM: plate / 2,
+  widthM: side,
+  lengthM: side,
+});
+
+test('one centred square die: within 6 % of Lee, Song, Au & Moran’s disc', () => {
+  for (const [plate, side, t] of [
+    [0.045, 0.012, 0.0015],
+    [0.06, 0.02, 0.003],
+  ] as const) {
+    const [r] = plateSpreading([centred(plate, side)], plate, plate, t, K, H);
+    const disc = t / (K * plate * plate) + spreadingResistance(side * side, plate * plate, t, K, H);
+    expect(Math.abs(r! / disc - 1)).toBeLessThan(0.06);
+  }
+});
+
+test('a die as large as its plate spreads nothing: t/(kA)', () => {
+  const [r] = plateSpreading([centred(0.04, 0.04)], 0.04, 0.04, 0.002, K, H);
+  expect(r! / (0.002 / (K * 0.04 * 0.04))).toBeCloseTo(1, 6);
+});
+
+test('one die warms the other as much as the other warms it, less when they lie apart, and least in the middle itself', () => {
+  const near: PlateSource[] = [
+    { centreXM: 0.03, centreYM: 0.02, widthM: 0.012, lengthM: 0.012 },
+    { centreXM: 0.045, centreYM: 0.02, widthM: 0.015, lengthM: 0.015 },
+  ];
+  const a = plateSpreading(near, 0.1, 0.04, 0.002, K, H);
+  expect(a[1]).toBeCloseTo(a[2]!, 12);
+  const apart = [near[0]!, { ...near[1]!, centreXM: 0.09 }];
+  const b = plateSpreading(apart, 0.1, 0.04, 0.002, K, H);
+  expect(b[1]!).toBeLessThan(a[1]!);
+  // a die at the rim has less plate around it
+  expect(b[3]!).toBeGreaterThan(a[3]!);
+});
+
+test('an eccentric die agrees with a finite-difference solution of the plate (ml-matrix, reference package) to 4 %', () => {
+  const nx = 16;
+  const ny = 16;
+  const nz = 3;
+  const a = 0.048;
+  const t = 0.003;
+  const d = a / nx;
+  const dz = t / nz;
+  const n = nx * ny * nz;
+  const at = (i: number, j: number, k: number) => (k * ny + j) * nx + i;
+  const m = Matrix.zeros(n, n);
+  const rhs = Matrix.zeros(n, 1);
+  const join = (p: number, q: number, g: number) => {
+    m.set(p, p, m.get(p, p) + g);
+    m.set(q, q, m.get(q, q) + g);
+    m.set(p, q, m.get(p, q) - g);
+    m.set(q, p, m.get(q, p) - g);
+  };
+  const inside = (i: number, j: number) => i >= 2 && i < 6 && j >= 2 && j < 6;
+  for (let k = 0; k < nz; k++) {
+    for (let j = 0; j < ny; j++) {
+      for (let i = 0; i < nx; i++) {
+        const p = at(i, j, k);
+        if (i + 1 < nx) join(p, at(i + 1, j, k), K * dz);
+        if (j + 1 < ny) join(p, at(i, j + 1, k), K * dz);
+        if (k + 1 < nz) join(p, at(i, j, k + 1), (K * d * d) / dz);
+        if (k === nz - 1) {
+          const g = 1 / (1 / (H * d * d) + dz / 2 / (K * d * d));
+          m.set(p, p, m.get(p, p) + g);
+        }
+        if (k === 0 && inside(i, j)) rhs.set(p, 0, 1 / 16);
+      }
+    }
+  }
+  const x = new LuDecomposition(m).solve(rhs);
+  let mean = 0;
+  for (let j = 2; j < 6; j++) for (let i = 2; i < 6; i++) mean += x.get(at(i, j, 0), 0) / 16;
+  // cell centres lie half a cell below the heated face
+  mean += dz / 2 / (K * 16 * d * d);
+  const source = { centreXM: 4 * d, centreYM: 4 * d, widthM: 4 * d, lengthM: 4 * d };
+  const [series] = plateSpreading([source], a, a, t, K, H);
+  expect(Math.abs((series! + 1 / (H * a * a)) / mean - 1)).toBeLessThan(0.04);
+});

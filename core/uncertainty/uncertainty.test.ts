@@ -1,0 +1,281 @@
+import { sampleRankCorrelation } from 'simple-statistics';
+import { estimate } from '../estimate';
+import { figureValue } from '../record/figure';
+import type { CaseRecord } from '../record/recordSchema';
+import { exampleRecord } from '../test-support/exampleRecord';
+import { betaQuantiles, fitBeta } from './beta';
+import { planDraws, READOUTS, runDraws } from './draws';
+import { estimateWithDraws } from './estimateWithDraws';
+import { normalQuantile } from './normal';
+import { quantileOfSorted, standardRanks } from './quantile';
+import { latinHypercube, randomStream } from './random';
+import { rankInputs, rankShares } from './rankRegression';
+import { recordedDeviation, spreadOf } from './spread';
+
+// eslint-disable-next-line @typescript-eslint/no-require-imports
+const { jStat } = require('jstat') as {
+  jStat: {
+    normal: { inv(p: number, mean: number, sd: number): number };
+    beta: { inv(p: number, a: number, b: number): number };
+    quantiles(data: number[], at: number[], alphap: number, betap: number): number[];
+  };
+};
+
+const two = exampleRecord('two-fan-shared-pipes');
+
+describe('distributions against jstat (reference package)', () => {
+  test.each([0.0001, 0.01, 0.05, 0.3, 0.5, 0.8, 0.95, 0.999])('normal quantile at %f', (p) => {
+    expect(normalQuantile(p)).toBeCloseTo(jStat.normal.inv(p, 0, 1), 5);
+  });
+
+  test.each([
+    [2, 5],
+    [0.8, 3],
+    [40, 12],
+  ])('beta quantiles, shapes %f and %f', (a, b) => {
+    const q = betaQuantiles(a, b);
+    for (const p of [0.02, 0.25, 0.5, 0.75, 0.98]) {
+      expect(q(p)).toBeCloseTo(jStat.beta.inv(p, a, b), 4);
+    }
+  });
+
+  test.each([
+    [0.5, 0.9],
+    [0.005, 0.15],
+    [0.05, 0.2],
+    [0.85, 0.95],
+  ])('a beta distribution from %f to %f has these 5 and 95 %% quantiles', (low, high) => {
+    const { alpha, beta } = fitBeta(low, high);
+    expect(jStat.beta.inv(0.05, alpha, beta)).toBeCloseTo(low, 3);
+    expect(jStat.beta.inv(0.95, alpha, beta)).toBeCloseTo(high, 3);
+  });
+
+  test('sample quantiles, type 7', () => {
+    const next = randomStream(3);
+    const data = Array.from({ length: 101 }, () => next() ** 2).sort((a, b) => a - b);
+    for (const p of [0.05, 0.33, 0.5, 0.95]) {
+      expect(quantileOfSorted(data, p)).toBeCloseTo(jStat.quantiles(data, [p], 1, 1)[0]!, 12);
+    }
+  });
+});
+
+describe('Latin hypercube', () => {
+  test('every slice of every column once, the same for the same seed', () => {
+    const n = 50;
+    const u = latinHypercube(n, 4, 9);
+    for (let c = 0; c < 4; c++) {
+      const slices = Array.from(u.subarray(c * n, (c + 1) * n), (x) => Math.floor(x * n)).sort(
+        (a, b) => a - b,
+      );
+      expect(slices).toEqual(Array.from({ length: n }, (_, i) => i));
+    }
+    expect(latinHypercube(n, 4, 9)).toEqual(u);
+    expect(latinHypercube(n, 4, 10)).not.toEqual(u);
+  });
+});
+
+describe('rank regression', () => {
+  const n = 400;
+  const u = latinHypercube(n, 3, 5);
+  const column = (c: number) => u.subarray(c * n, (c + 1) * n);
+
+  test('a lone monotone cause explains all; its rank correlation is simple-statistics’ (reference package)', () => {
+    const y = Array.from(column(0), (x) => Math.exp(3 * x));
+    const { shares, r2 } = rankShares(rankInputs([column(0), column(1)]), y);
+    expect(r2).toBeCloseTo(1, 6);
+    expect(shares[0]).toBeCloseTo(1, 6);
+    expect(sampleRankCorrelation(Array.from(column(0)), y)).toBeCloseTo(1, 9);
+  });
+
+  test('shares follow squared weights, add up to R², and the rest is named', () => {
+    const y = Array.from(column(0), (x, i) => 3 * x + column(1)[i]!);
+    const { shares, r2, unexplained } = rankShares(
+      rankInputs([column(0), column(1), column(2)]),
+      y,
+    );
+    expect(shares[0]).toBeCloseTo(0.9, 1);
+    expect(shares[1]).toBeCloseTo(0.1, 1);
+    expect(Math.abs(shares[2]!)).toBeLessThan(0.01);
+    expect(shares.reduce((a, b) => a + b, 0)).toBeCloseTo(r2, 9);
+    expect(r2 + unexplained).toBeCloseTo(1, 12);
+    const parabola = Array.from(column(0), (x) => (x - 0.5) ** 2);
+    expect(rankShares(rankInputs([column(0)]), parabola).unexplained).toBeGreaterThan(0.95);
+  });
+
+  test('ranks of ties are their mean', () => {
+    const r = standardRanks([5, 1, 5, 9]);
+    expect(r[0]).toBe(r[2]);
+    expect(r[1]).toBeLessThan(r[0]!);
+    expect(standardRanks([2, 2, 2])).toEqual(new Float64Array(3));
+  });
+});
+
+describe('± by origin', () => {
+  test.each<[string, number, number | object, number]>([
+    ['finStacks.a.depthMm', 24, 24, 0.24],
+    ['finStacks.a.heightMm', 6, 6, 0.1],
+    ['finStacks.a.finThicknessMm', 0.15, 0.15, 0.0075],
+    ['fans.a.maxRpm', 5000, { value: 5000, origin: 'label' }, 100],
+    ['shell.widthMm', 350, { value: 350, origin: 'photo' }, 14],
+    ['dies.a.interface.ageYears', 5, { value: 5, origin: 'estimated' }, 1],
+    ['power.restW', 20, { value: 20, plusMinus: 4 }, 4],
+    ['finStacks.a.finCount', 64, 64, 0],
+    ['finStacks.a.finCount', 64, { value: 64, origin: 'estimated' }, 12.8],
+  ])('%s = %f', (path, value, figure, sd) => {
+    expect(recordedDeviation(path, value, figure as never)).toBeCloseTo(sd, 9);
+  });
+
+  test('lengths off one photo share its scale', () => {
+    const at = (path: string) =>
+      spreadOf({ path, value: 40, recorded: { value: 40, origin: 'photo' }, key: null })!;
+    expect(at('plates.a.widthMm').group).toBe(at('fans.b.impellerDiameterMm').group);
+    expect(at('plates.a.widthMm').quantile(0.95) / 40).toBeCloseTo(
+      Math.exp(1.6449 * Math.log(1.04)),
+      3,
+    );
+  });
+
+  test('a default meets its median and both ends of its range', () => {
+    const s = spreadOf({
+      path: 'power.restW',
+      value: 20,
+      recorded: null,
+      key: 'power.restW',
+      low: 10,
+      high: 35,
+    })!;
+    expect([0.05, 0.5, 0.95].map((p) => s.quantile(p))).toEqual([
+      expect.closeTo(10, 6),
+      expect.closeTo(20, 9),
+      expect.closeTo(35, 6),
+    ]);
+  });
+});
+
+describe('bands', () => {
+  const options = { draws: 400, seed: 2, caps: [36, 'full'] as const, envelopes: false };
+  const { estimate: e, summary } = estimateWithDraws(two, options);
+
+  test('each holds its central watts; the same seed gives the same band', () => {
+    for (const c of e.caps) {
+      for (const r of [c.cpuAlone!, c.gpuAlone!, c.together]) {
+        expect(r.p05!).toBeLessThan(r.watts);
+        expect(r.p95!).toBeGreaterThan(r.watts);
+      }
+    }
+    expect(estimateWithDraws(two, options).summary).toEqual(summary);
+  });
+
+  test('central watts are those of the plain estimate', () => {
+    const plain = estimate(two, { caps: options.caps });
+    e.caps.forEach((c, i) => expect(c.together.watts).toBe(plain.caps[i]!.together.watts));
+  });
+
+  test('a draw is the plain estimate at the drawn values, to 0.3 %', () => {
+    const plan = planDraws(two, options);
+    const watts = new Float64Array(plan.draws * plan.caps.length * READOUTS);
+    runDraws(plan, 0, 12, watts);
+    let compared = 0;
+    for (let row = 0; row < 12; row++) {
+      const overrides = new Map<string, number>();
+      plan.columns.forEach((c, k) =>
+        c.inputs.forEach((i) => overrides.set(i.path, i.quantile(plan.u[k * plan.draws + row]!))),
+      );
+      const plain = estimate(two, { caps: options.caps, overrides, envelopes: false });
+      plain.caps.forEach((c, k) => {
+        // where a pipe binds the plain estimate may choose a slower fan, which draws do not look for
+        if (c.together.binding.limit === 'pipe') return;
+        const at = (row * plan.caps.length + k) * READOUTS;
+        expect(Math.abs(watts[at + 2]! / c.together.watts - 1)).toBeLessThan(0.002);
+        compared++;
+      });
+    }
+    expect(compared).toBeGreaterThan(8);
+  });
+
+  test('the full-load fact of the trade (common practice, no source): 105 W not above the 95 % value, the band narrower than ±25 %', () => {
+    const record = structuredClone(two);
+    record.settings = [{ id: 'fact', cpuSustainedW: 45, gpuSustainedW: 60 }];
+    const { estimate: fact } = estimateWithDraws(record, {
+      ...options,
+      draws: 800,
+      caps: ['full'],
+    });
+    const { p05, p95, watts } = fact.caps[0]!.together;
+    expect(105).toBeLessThanOrEqual(p95!);
+    expect((p95! - p05!) / 2 / watts).toBeLessThan(0.25);
+  });
+
+  test('configured bands stop at the firmware’s limit', () => {
+    const record = structuredClone(two);
+    record.settings = [{ id: 's', cpuSustainedW: 20, gpuSustainedW: 20 }];
+    const c = estimateWithDraws(record, { ...options, draws: 60 }).estimate.caps[1]!;
+    expect(c.configured.cpuAlone!.p95).toBe(20);
+    expect(c.cpuAlone!.p95!).toBeGreaterThan(60);
+  });
+});
+
+/** Sets a figure by its path of keys. */
+function withFigure(record: CaseRecord, path: readonly (string | number)[], value: unknown) {
+  const copy = structuredClone(record);
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any
+  let at = copy as any;
+  for (const key of path.slice(0, -1)) at = at[key] ??= {};
+  const last = path[path.length - 1]!;
+  if (value === undefined) delete at[last];
+  else at[last] = value;
+  return copy;
+}
+
+test.each<[string, (string | number)[], number]>([
+  ['fin thickness', ['finStacks', 0, 'finThicknessMm'], 0.15],
+  ['plate thickness', ['plates', 1, 'thicknessMm'], 1.5],
+  ['interface conductivity', ['dies', 1, 'interface', 'conductivityWmK'], 5],
+  ['rest of the machine', ['power', 'restW'], 20],
+])(
+  'law: replacing a recorded %s by a default of equal median never narrows the relative band by more than 2 %%',
+  (_, path, median) => {
+    const band = (record: CaseRecord) => {
+      const { p05, p95, watts } = estimateWithDraws(record, { draws: 600, seed: 3, caps: [40] })
+        .estimate.caps[0]!.together;
+      return (p95! - p05!) / watts;
+    };
+    const recorded = band(withFigure(two, path, median));
+    expect(band(withFigure(two, path, undefined))).toBeGreaterThanOrEqual(recorded * 0.98);
+  },
+);
+
+test('what is named to be measured next narrows the band as foretold', () => {
+  const vague = withFigure(two, ['finStacks', 0, 'depthMm'], {
+    value: figureValue(two.finStacks![0]!.depthMm)!,
+    plusMinus: 9,
+  });
+  vague.finStacks![1]!.depthMm = { value: 24, plusMinus: 0.2 };
+  const options = { draws: 1500, seed: 4, caps: [36] };
+  const now = estimateWithDraws(vague, options);
+  const item = now.summary.next
+    .find((x) => x.readout === 'together')!
+    .items.find((i) => i.input === 'finStacks.fins-left.depthMm')!;
+  expect(item.thenW).toBeLessThan(item.nowW);
+  const sure = withFigure(vague, ['finStacks', 0, 'depthMm'], { value: 24, plusMinus: 0.48 });
+  const { p05, p95 } = estimateWithDraws(sure, options).estimate.caps[0]!.together;
+  expect((p95! - p05!) / 2 / item.thenW).toBeGreaterThan(0.85);
+  expect((p95! - p05!) / 2 / item.thenW).toBeLessThan(1.15);
+});
+
+test('an equation outside its range is said, and the band is widened', () => {
+  const cold = structuredClone(two);
+  cold.room!.temperatureC = -9;
+  // nearly all kelvins lie in the interface, so that the pipe stays cold
+  for (const d of cold.dies!) d.interface!.bondLineUm = 4500;
+  const e = estimate(cold, { caps: ['full'] });
+  const relative = (record: CaseRecord) => {
+    const r = estimateWithDraws(record, { draws: 300, caps: ['full'] }).estimate.caps[0]!.together;
+    return (r.p95! - r.p05!) / r.watts;
+  };
+  expect(e.notes[0]!.path).toBe('heatPipes.pipe');
+  expect(e.notes[0]!.message).toMatch(/range of the water equations/);
+  expect(planDraws(cold, { draws: 10, caps: ['full'] }).outOfRange).toBe(true);
+  expect(planDraws(two, { draws: 10, caps: ['full'] }).outOfRange).toBe(false);
+  expect(relative(cold)).toBeGreaterThan(0.2);
+});
