@@ -1,8 +1,106 @@
-import { readFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { Bench } from 'tinybench';
+import { LuDecomposition } from 'ml-matrix';
 import { estimate } from '@zugluft/core/estimate';
-import { completeRecord } from '@zugluft/core/test-support/exampleRecord';
-const two = completeRecord(JSON.parse(readFileSync('examples/two-fan-shared-pipes.json', 'utf8')));
-for (let i = 0; i < 200; i++) estimate(two, { envelopes: false });
-const t = Date.now();
-for (let i = 0; i < 200; i++) estimate(two, { envelopes: false });
-console.log((Date.now() - t) / 200);
+import { fanState } from '@zugluft/core/envelope/fanStates';
+import { buildModel } from '@zugluft/core/network/machineModel';
+import { factorPlanned, solvePlanned } from '@zugluft/core/network/elimination';
+import { solveInto, solveLinear } from '@zugluft/core/network/steadyState';
+import { parseRecord } from '@zugluft/core/record/parseRecord';
+import { resolveCase } from '@zugluft/core/record/resolveCase';
+import { planDraws, READOUTS, runDraws } from '@zugluft/core/uncertainty/draws';
+import { uncondensed } from './uncondensed';
+
+const load = (name: string) =>
+  parseRecord(JSON.parse(readFileSync(`examples/${name}.json`, 'utf8'))).record!;
+const two = load('two-fan-shared-pipes');
+const four = load('four-fan-eight-pipes');
+const caps = [28, 32, 36, 40, 45];
+
+const model = buildModel(resolveCase(four));
+const { rpms } = fanState(model.data, 0.9);
+const state = solveLinear(model, rpms);
+const whole = uncondensed(model, state);
+const junction = new LuDecomposition(whole.matrix).solve(whole.heat).get(whole.junction, 0);
+const die = model.data.dies.findIndex((d) => d.role === 'cpu');
+const condensed = state.perCpuW[model.dieNode[die]!]! + model.dieBeyondCpuKW[die]!;
+if (Math.abs(junction / condensed - 1) > 1e-6) {
+  throw new Error(`the two networks differ: ${junction} and ${condensed} K/W`);
+}
+const factors = state.matrix.slice();
+const right = new Float64Array(model.nodeCount);
+
+const DRAWS = 500;
+const plan = planDraws(two, { draws: DRAWS, caps });
+const watts = new Float64Array(DRAWS * caps.length * READOUTS);
+
+interface Row {
+  name: string;
+  run: () => void;
+  /** Bound of engineering.md, ms, and how often the run counts towards it. */
+  bound?: number;
+  times?: number;
+}
+const rows: Row[] = [
+  {
+    name: 'what a keystroke waits for: three readouts at seven caps, two-fan example',
+    run: () => void estimate(two, { envelopes: false }),
+    bound: 100,
+  },
+  { name: 'five-cap envelope, two-fan example', run: () => void estimate(two, { caps }), bound: 5 },
+  {
+    name: 'five-cap envelope, four-fan example',
+    run: () => void estimate(four, { caps }),
+    bound: 5,
+  },
+  {
+    name: '10 000 draws × 5 caps × 3 readouts, two-fan example (from 500)',
+    run: () => runDraws(plan, 0, DRAWS, watts),
+    bound: 5000,
+    times: 10_000 / DRAWS,
+  },
+  {
+    name: `steady solve with air paths, four-fan example, ${model.nodeCount} unknowns`,
+    run: () => solveInto(model, rpms, state),
+  },
+  {
+    name: `factor and solve condensed, ${model.nodeCount} unknowns`,
+    run: () => {
+      factors.set(state.matrix);
+      right.set(model.heatPerCpuW);
+      factorPlanned(factors, model.plan);
+      solvePlanned(factors, model.plan, right);
+    },
+  },
+  {
+    name: `factor and solve uncondensed by ml-matrix’s LU, ${whole.matrix.rows} unknowns`,
+    run: () => void new LuDecomposition(whole.matrix).solve(whole.heat),
+  },
+];
+
+const bench = new Bench({ time: 2000, warmupTime: 500 });
+for (const r of rows) bench.add(r.name, r.run);
+await bench.run();
+const median = bench.tasks.map((t) =>
+  t.result.state === 'completed' ? t.result.latency.p50 : NaN,
+);
+const lines = [
+  '# Bench',
+  '',
+  'Medians of one run of `npm run bench` on a shared two-core machine; ratios hold, milliseconds drift. Under 1 is within the',
+  'bound.',
+  '',
+  '| what | median ms | over its bound |',
+  '|---|---|---|',
+  ...rows.map((r, i) => {
+    const ms = median[i]! * (r.times ?? 1);
+    const over = r.bound === undefined ? '' : `${(ms / r.bound).toFixed(2)} of ${r.bound} ms`;
+    return `| ${r.name} | ${ms.toPrecision(3)} | ${over} |`;
+  }),
+  '',
+  `Uncondensed through ml-matrix over one whole steady solve: ${(median[6]! / median[4]!).toFixed(1)} (bound: at least 10).`,
+  `Uncondensed through ml-matrix over factoring and solving condensed: ${(median[6]! / median[5]!).toFixed(1)}.`,
+  '',
+];
+console.log(lines.join('\n'));
+writeFileSync('docs/bench.md', lines.join('\n'));

@@ -30,6 +30,10 @@ for (const theme of ['chalk', 'dim'] as const) {
     await page.keyboard.press('6');
     await expect(page.getByRole('tab', { name: 'Vents' })).toHaveAttribute('aria-selected', 'true');
     await check('cooling, vents');
+    await page.goto('/method');
+    await expect(page.locator('.katex').first()).toBeVisible();
+    await page.getByRole('button', { name: 'fans.psi' }).click();
+    await check('method');
     await page.goto('/');
     await expect(page.getByTestId('library').getByRole('link').first()).toBeVisible();
     await check('library');
@@ -46,4 +50,7 @@ test('a phone on the bench: nothing is wider than 390 px', async ({ page }) => {
     const width = await page.evaluate(() => document.documentElement.scrollWidth);
     expect(width).toBeLessThanOrEqual(390);
   }
+  await page.goto('/method?find=psi');
+  await expect(page.getByTestId('defaults')).toBeVisible();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
 });

@@ -32,9 +32,9 @@ export function horizontalConvection(
   const rayleigh = ((9.80665 * beta * difference * length ** 3) / (nu * nu)) * p.prandtl;
   const nusselt =
     facing === 'down'
-      ? 0.27 * Math.pow(rayleigh, 0.25)
+      ? 0.27 * Math.sqrt(Math.sqrt(rayleigh))
       : rayleigh <= 1e7
-        ? 0.54 * Math.pow(rayleigh, 0.25)
+        ? 0.54 * Math.sqrt(Math.sqrt(rayleigh))
         : 0.15 * Math.cbrt(rayleigh);
   return (nusselt * p.conductivityWmK) / length;
 }

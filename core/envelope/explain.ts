@@ -53,11 +53,17 @@ export interface Explanation {
   gpuWatts: number;
   levelDbA: number | null;
   chains: DieChain[];
-  /** What binds first, then what would bind next, at the properties of this point. */
+  /** What binds first, then what would bind next, at the properties of this point: what the cooling can carry. */
   limits: LimitAhead[];
+  /** Where firmware and adapter stop, before or after. */
+  configured: LimitAhead[];
 }
 
 const MOST_LIMITS = 8;
+
+function isConfigured({ binding }: LimitAhead): boolean {
+  return binding.limit === 'firmware' || binding.limit === 'adapter';
+}
 
 /** Mean temperature of where heat goes, weighted by how much goes there. */
 function meanOf(flows: readonly { watts: number; temperature: number }[]): number | null {
@@ -195,6 +201,7 @@ export function explain(
     gpuWatts: gpuW,
     levelDbA: fans.levelDbA,
     chains: kelvinChains(model, state, cpuW, gpuW),
-    limits: ahead.slice(0, MOST_LIMITS),
+    limits: ahead.filter((l) => !isConfigured(l)).slice(0, MOST_LIMITS),
+    configured: ahead.filter(isConfigured),
   };
 }

@@ -56,6 +56,8 @@ export interface CaseData {
   assumed: AssumedFigure[];
   /** All that went into the case, recorded or assumed. */
   inputs: CaseInput[];
+  /** Paths in the order in which they were asked for. */
+  order: string[];
 }
 
 export interface DieData {

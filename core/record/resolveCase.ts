@@ -16,7 +16,7 @@ import type {
 import { DEFAULTS, type DefaultKey } from './defaults';
 import { figureValue, type Figure } from './figure';
 import type { CaseRecord } from './recordSchema';
-import { createResolver, type LabDefaults, type Resolver } from './resolver';
+import { createResolver, type LabDefaults, type Overrides, type Resolver } from './resolver';
 
 const v = figureValue;
 const MM = 1e-3;
@@ -26,13 +26,13 @@ const LEAST_CONTACT_M = 1e-4;
  * Resolves a complete record into SI numbers, filling every absent figure from the defaults.
  *
  * @param record a record without issues
- * @param overrides values by path for recorded figures and defaults alike
+ * @param overrides values for recorded figures and defaults alike, by path or in order
  * @param options a lab's own defaults; `silent` keeps no account of what was used
  * @returns the case and the list of defaults used
  */
 export function resolveCase(
   record: CaseRecord,
-  overrides?: ReadonlyMap<string, number>,
+  overrides?: Overrides,
   options: { lab?: LabDefaults | undefined; silent?: boolean } = {},
 ): CaseData {
   const r = createResolver(overrides, options.lab, options.silent);
@@ -78,6 +78,7 @@ export function resolveCase(
     pads: resolvePads(record, r),
     assumed: r.assumed,
     inputs: r.inputs,
+    order: r.order,
   };
 }
 

@@ -17,6 +17,18 @@ export type CaseInput =
 /** A lab's own defaults in place of the built-in ones. */
 export type LabDefaults = Partial<Record<DefaultKey, { value: number; low: number; high: number }>>;
 
+/**
+ * Values in the order in which a record's figures are asked for, which is the same every time: for the many cases of a
+ * sampling, where looking each one up by its path would take longer than solving. NaN: the figure as it is.
+ */
+export interface ValuesInOrder {
+  drawn: Float64Array;
+  next: number;
+}
+
+/** Values that stand in for recorded figures and defaults alike (draws, fits), by path or in order. */
+export type Overrides = ReadonlyMap<string, number> | ValuesInOrder;
+
 /** Takes figures from a record or from the defaults and remembers which. */
 export interface Resolver {
   /**
@@ -36,23 +48,37 @@ export interface Resolver {
   optional(path: string, figure: Figure | undefined, otherwise: number): number;
   assumed: AssumedFigure[];
   inputs: CaseInput[];
+  /** Paths in the order in which they were asked for, each time anew. */
+  order: string[];
 }
 
 /**
  * Makes a resolver.
  *
- * @param overrides values by path that stand in for recorded figures and defaults alike (draws, fits)
+ * @param overrides values by path, or in order
  * @param lab a lab's own defaults
  * @param silent true: nothing is remembered, for the many cases of a sampling
  */
 export function createResolver(
-  overrides?: ReadonlyMap<string, number>,
+  overrides?: Overrides,
   lab: LabDefaults = {},
   silent = false,
 ): Resolver {
   const assumed: AssumedFigure[] = [];
   const inputs: CaseInput[] = [];
+  const order: string[] = [];
   const seen = new Set<string>();
+  const byPath = overrides && !('drawn' in overrides) ? overrides : null;
+  const inOrder = overrides && 'drawn' in overrides ? overrides : null;
+  /** The value that stands in for a figure, undefined where none does. */
+  const drawn = (path: string, key?: string): number | undefined => {
+    if (inOrder) {
+      const value = inOrder.drawn[inOrder.next++]!;
+      return value === value ? value : undefined;
+    }
+    if (!silent) order.push(path);
+    return byPath?.get(path) ?? (key === undefined ? undefined : byPath?.get(key));
+  };
   const defaultOf = (key: DefaultKey) => lab[key] ?? (DEFAULTS[key] as Default);
   const note = (path: string, value: number, key: DefaultKey, scale: number) => {
     if (silent || seen.has(path)) return;
@@ -68,21 +94,22 @@ export function createResolver(
       seen.add(path);
       inputs.push({ path, value, recorded: figure, key });
     }
-    return overrides?.get(path) ?? value;
+    return drawn(path) ?? value;
   };
   return {
     assumed,
     inputs,
+    order,
     figure(path, figure, key, scale = 1) {
       const recorded = figureValue(figure);
       if (recorded !== undefined) return take(path, figure!, recorded, key);
-      const value = overrides?.get(path) ?? defaultOf(key).value * scale;
+      const value = drawn(path) ?? defaultOf(key).value * scale;
       note(path, value, key, scale);
       return value;
     },
     factor(key, kind) {
       const path = kind === undefined ? key : `${key}.${kind}`;
-      const value = overrides?.get(path) ?? overrides?.get(key) ?? defaultOf(key).value;
+      const value = drawn(path, key) ?? defaultOf(key).value;
       note(path, value, key, 1);
       return value;
     },

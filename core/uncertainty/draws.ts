@@ -37,10 +37,13 @@ export interface DrawPlan {
   /** Columns of the hypercube, each a cause; its inputs are drawn together. */
   columns: {
     name: string;
-    inputs: { path: string; quantile: Spread['quantile'] }[];
+    /** Each with the places at which it is asked for. */
+    inputs: { path: string; quantile: Spread['quantile']; at: number[] }[];
     relative: number;
   }[];
   inputs: readonly CaseInput[];
+  /** How many figures a case asks for. */
+  asked: number;
   /** Column-major probabilities. */
   u: Float64Array;
   rays: (Ray | null)[];
@@ -89,6 +92,12 @@ export function planDraws(
   });
   const outOfRange = notes.length > 0;
   const byGroup = new Map<string, DrawPlan['columns'][number]>();
+  const places = new Map<string, number[]>();
+  data.order.forEach((path, k) => {
+    const at = places.get(path);
+    if (at) at.push(k);
+    else places.set(path, [k]);
+  });
   for (const input of data.inputs) {
     const spread = spreadOf(input, lab);
     if (!spread) continue;
@@ -97,7 +106,8 @@ export function planDraws(
       inputs: [],
       relative: spread.relative,
     };
-    column.inputs.push({ path: input.path, quantile: spread.quantile });
+    const at = places.get(input.path) ?? [];
+    column.inputs.push({ path: input.path, quantile: spread.quantile, at });
     byGroup.set(spread.group, column);
   }
   const columns = [...byGroup.values()];
@@ -109,6 +119,7 @@ export function planDraws(
     draws: options.draws,
     columns,
     inputs: data.inputs,
+    asked: data.order.length,
     u: latinHypercube(options.draws, columns.length, options.seed ?? 1),
     rays,
     central,
@@ -131,7 +142,7 @@ const DRAW_FLOW_TOLERANCE = 1e-5;
  * @param out receives watts, `out[(row · caps + cap) · 3 + readout]`; a readout the machine does not have stays NaN
  */
 export function runDraws(plan: DrawPlan, from: number, to: number, out: Float64Array): void {
-  const overrides = new Map<string, number>();
+  const figures = { drawn: new Float64Array(plan.asked).fill(NaN), next: 0 };
   const on = createState(plan.central);
   const off = createState(plan.central);
   on.flows.tolerance = DRAW_FLOW_TOLERANCE;
@@ -144,11 +155,15 @@ export function runDraws(plan: DrawPlan, from: number, to: number, out: Float64A
     for (let c = 0; c < columns.length; c++) {
       const p = u[c * draws + row]!;
       const { inputs, name } = columns[c]!;
-      for (let i = 0; i < inputs.length; i++)
-        overrides.set(inputs[i]!.path, inputs[i]!.quantile(p));
+      for (let i = 0; i < inputs.length; i++) {
+        const { quantile, at } = inputs[i]!;
+        const value = quantile(p);
+        for (let k = 0; k < at.length; k++) figures.drawn[at[k]!] = value;
+      }
       if (name === RANGE_COLUMN) factor = Math.exp(OUT_OF_RANGE * normalQuantile(p));
     }
-    const data = resolveCase(plan.record, overrides, { lab: plan.lab, silent: true });
+    figures.next = 0;
+    const data = resolveCase(plan.record, figures, { lab: plan.lab, silent: true });
     const model = buildModel(data, plan.central);
     for (let c = 0; c < caps.length; c++) {
       const duty = commonDuty(data, caps[c]!);

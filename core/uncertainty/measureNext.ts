@@ -1,63 +1,98 @@
 import type { DrawPlan } from './draws';
 
-/** A figure worth measuring, with half the 5–95 % band before and after. */
+/** How a cause is narrowed: read off the opened machine, or by one of the bench's means. */
+export type MeasureMeans = 'figure' | 'noise-sweep' | 'fan-curve' | 'run-under-load';
+
+/** Something worth measuring, with half the 5–95 % band before and after. */
 export interface MeasureNext {
-  input: string;
+  means: MeasureMeans;
+  /** Figures or factors that it settles, the weightiest first. */
+  inputs: string[];
   share: number;
   nowW: number;
   thenW: number;
 }
 
-/** What a careful measurement leaves: a calliper, a weighed pad, a fan on its label. */
+/** What a careful measurement leaves of a figure: a calliper, a weighed pad, a fan on its label (one deviation over value). */
 const CAREFUL = 0.02;
 /** What can be learned of an interface material from its package, not from the machine. */
 const FROM_PACKAGE = 0.15;
+/** What a fan's curve off a test duct or a datasheet leaves of its coefficients. */
+const OFF_CURVE = 0.04;
+/** What a sweep with a calibrated microphone leaves of the reference level: half a decibel of 45. */
+const OFF_SWEEP = 0.5 / 45;
+/** What a steady run leaves of the in-situ factors, over what is not known now. */
+const OFF_RUN = 0.4;
 const MOST_ITEMS = 5;
+/** Less than this share of the band is not worth the walk to the bench. */
+const LEAST_GAIN = 0.01;
 
 /** Figures of the record that cannot be read off the opened machine. */
 const HIDDEN = /\.(bondLineUm|conductivityWmK)$/;
-/** Defaults that are no field of the record are narrowed by a run under load, not by a calliper. */
-const FIELD = /^(dies|plates|heatPipes|finStacks|fans|vents|pads|strips|shell|room|power|noise)\./;
+const FAN_CURVE = /^fans\.(psi|phi|curveExponent)(\.|$)/;
+const RUN =
+  /^(finStacks\.(uaFactor|nusseltFactor)|fans\.(recirculation|leakage)|dies\.(hotSpotFactor|interface\.(contactM2KW|ageingPerYear.*))|heatPipes\.(wickWmK.*|solderM2KW|limitFactor)|shell\.(boardWK|insideAirWm2K|evenness.*)|power\.rest(Air|Lid)Share)$/;
+/** Fields whose default has the very name of the field, and paths with a part's id in them. */
+const FIELD =
+  /^(dies|plates|heatPipes|finStacks|fans|vents|pads|strips)\.[^.]+\..|^(shell\.(widthMm|depthMm|footHeightMm)|power\.restW|room\.(temperatureC|altitudeM))$/;
+
+function meansOf(input: string, isFigure: boolean): MeasureMeans | null {
+  if (input === 'noise.referenceDbA' || input === 'noise.sweepOffsetDb') return 'noise-sweep';
+  if (FAN_CURVE.test(input)) return 'fan-curve';
+  if (RUN.test(input)) return 'run-under-load';
+  return isFigure && FIELD.test(input) ? 'figure' : null;
+}
+
+function leftOf(means: MeasureMeans, input: string, now: number): number {
+  switch (means) {
+    case 'figure':
+      return HIDDEN.test(input) ? FROM_PACKAGE : CAREFUL;
+    case 'noise-sweep':
+      return OFF_SWEEP;
+    case 'fan-curve':
+      return OFF_CURVE;
+    case 'run-under-load':
+      return OFF_RUN * now;
+  }
+}
 
 /**
- * What to measure next: for each recorded or absent figure of the record, how much narrower the band would be with it
- * measured well, `half · √(1 − share · (1 − (σ_after/σ_now)²))`.
+ * What to measure next: for each figure of the record, and for each means of the bench with all the factors it settles, how
+ * much narrower the band would be, `half · √(1 − Σ share · (1 − (σ_after/σ_now)²))`.
  *
  * @param plan knows each cause's present spread
  * @param shares of one readout at one cap
  * @param halfBandW half the 5–95 % band now
- * @returns the most worthwhile first
- * Source: variances of independent causes add.
+ * @returns the most worthwhile first; nothing that gains less than 1 %
+ * Source: variances of independent causes add; what each means leaves is common practice, no source.
  */
 export function measureNext(
   plan: DrawPlan,
   shares: readonly { input: string; share: number }[],
   halfBandW: number,
 ): MeasureNext[] {
-  const items: MeasureNext[] = [];
-  const measurable = new Set(
-    plan.inputs
-      .filter((x) => FIELD.test(x.path) && (x.recorded !== null || x.path !== x.key))
-      .map((x) => x.path),
-  );
-  // fields whose default has the very name of the field
-  for (const path of [
-    'shell.widthMm',
-    'shell.depthMm',
-    'shell.footHeightMm',
-    'power.restW',
-    'room.temperatureC',
-    'room.altitudeM',
-  ]) {
-    measurable.add(path);
-  }
+  const figures = new Set(plan.inputs.filter((x) => FIELD.test(x.path)).map((x) => x.path));
+  const byMeans = new Map<string, { item: MeasureNext; gained: number }>();
   for (const { input, share } of shares) {
-    if (!measurable.has(input) || /^fans\.(psi|phi|curveExponent)\./.test(input)) continue;
+    const means = meansOf(input, figures.has(input));
     const now = plan.columns.find((c) => c.name === input)?.relative ?? 0;
-    const after = HIDDEN.test(input) ? FROM_PACKAGE : CAREFUL;
+    if (!means || !(now > 0)) continue;
+    const after = leftOf(means, input, now);
     if (!(now > after)) continue;
-    const left = 1 - share * (1 - (after / now) ** 2);
-    items.push({ input, share, nowW: halfBandW, thenW: halfBandW * Math.sqrt(Math.max(0, left)) });
+    const key = means === 'figure' ? input : means;
+    const at = byMeans.get(key) ?? {
+      item: { means, inputs: [], share: 0, nowW: halfBandW, thenW: halfBandW },
+      gained: 0,
+    };
+    at.item.inputs.push(input);
+    at.item.share += share;
+    at.gained += share * (1 - (after / now) ** 2);
+    at.item.thenW = halfBandW * Math.sqrt(Math.max(0, 1 - at.gained));
+    byMeans.set(key, at);
   }
-  return items.sort((a, b) => a.thenW - b.thenW).slice(0, MOST_ITEMS);
+  return [...byMeans.values()]
+    .map((x) => x.item)
+    .filter((i) => i.thenW < i.nowW * (1 - LEAST_GAIN))
+    .sort((a, b) => a.thenW - b.thenW)
+    .slice(0, MOST_ITEMS);
 }

@@ -255,7 +255,7 @@ test('what is named to be measured next narrows the band as foretold', () => {
   const now = estimateWithDraws(vague, options);
   const item = now.summary.next
     .find((x) => x.readout === 'together')!
-    .items.find((i) => i.input === 'finStacks.fins-left.depthMm')!;
+    .items.find((i) => i.inputs[0] === 'finStacks.fins-left.depthMm')!;
   expect(item.thenW).toBeLessThan(item.nowW);
   const sure = withFigure(vague, ['finStacks', 0, 'depthMm'], { value: 24, plusMinus: 0.48 });
   const { p05, p95 } = estimateWithDraws(sure, options).estimate.caps[0]!.together;
@@ -278,4 +278,19 @@ test('an equation outside its range is said, and the band is widened', () => {
   expect(planDraws(cold, { draws: 10, caps: ['full'] }).outOfRange).toBe(true);
   expect(planDraws(two, { draws: 10, caps: ['full'] }).outOfRange).toBe(false);
   expect(relative(cold)).toBeGreaterThan(0.2);
+});
+
+test('the bench’s means are named too: a noise sweep settles the level, and the band shrinks as foretold', () => {
+  const options = { draws: 1200, seed: 6, caps: [36] };
+  const now = estimateWithDraws(two, options);
+  const items = now.summary.next.find((x) => x.readout === 'together')!.items;
+  const sweep = items.find((i) => i.means === 'noise-sweep')!;
+  expect(items.map((i) => i.means)).toEqual(
+    expect.arrayContaining(['noise-sweep', 'fan-curve', 'run-under-load']),
+  );
+  // a lab that knows its reference level to half a decibel
+  const lab = { 'noise.referenceDbA': { value: 45, low: 44.18, high: 45.82 } };
+  const { p05, p95 } = estimateWithDraws(two, { ...options, lab }).estimate.caps[0]!.together;
+  expect((p95! - p05!) / 2 / sweep.thenW).toBeGreaterThan(0.9);
+  expect((p95! - p05!) / 2 / sweep.thenW).toBeLessThan(1.1);
 });

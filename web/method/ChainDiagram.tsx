@@ -52,7 +52,7 @@ export function ChainDiagram() {
         />
       ))}
       <path
-        d={`M${2 * STEP + BOX / 2} 30 V 95 H ${3 * STEP} M${3 * STEP + BOX} 95 H ${6 * STEP + BOX / 2} V 30`}
+        d={`M${2 * STEP + BOX / 2} 30 V 106 H ${3 * STEP} M${3 * STEP + BOX} 106 H ${6 * STEP + BOX / 2} V 30`}
         fill="none"
         stroke="var(--color-heat)"
         strokeWidth="1.5"
@@ -64,10 +64,16 @@ export function ChainDiagram() {
         stroke="var(--color-air)"
         strokeWidth="2"
       />
+      <path
+        d={`M${4 * STEP + BOX} 71 H ${5 * STEP}`}
+        fill="none"
+        stroke="currentColor"
+        strokeWidth="1"
+      />
       {MAIN.map(([name, id], i) => box(i * STEP, 0, name, id))}
-      {box(3 * STEP, 80, 'Shell, skin', 'shell')}
+      {box(3 * STEP, 91, 'Shell, skin', 'shell')}
       {box(5 * STEP, 56, 'Fans, vents', 'airflow')}
-      {box(0, 80, 'Noise cap', 'noise')}
+      {box(4 * STEP, 56, 'Noise cap', 'noise')}
     </svg>
   );
 }

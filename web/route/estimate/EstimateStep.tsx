@@ -145,7 +145,7 @@ export function EstimateStep() {
             <h3 className="text-[0.88rem] font-semibold mt-3 mb-0.5">
               What binds, and what would be next
             </h3>
-            <LimitsAhead limits={found.why.limits} />
+            <LimitsAhead why={found.why} />
             <FanLine readout={found.readout} />
           </>
         )}

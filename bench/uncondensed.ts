@@ -1,0 +1,88 @@
+import { Matrix } from 'ml-matrix';
+import type { MachineModel } from '@zugluft/core/network/machineModel';
+import type { LinearState } from '@zugluft/core/network/steadyState';
+import { COPPER_WMK } from '@zugluft/core/pipes/contactResistance';
+
+/**
+ * The same network with every series node kept: solder, wall and wick of each pipe contact, and for each die its base,
+ * interface and junction. What the core condenses away, for comparison.
+ */
+export function uncondensed(
+  model: MachineModel,
+  state: LinearState,
+): { matrix: Matrix; heat: Matrix; junction: number } {
+  const { data } = model;
+  const edges: [number, number, number][] = [];
+  let n = model.nodeCount;
+  const ofContact = new Set(model.pipeContacts.flatMap((c) => c.map((x) => x.link)));
+  for (const l of model.links) if (!ofContact.has(l)) edges.push([l.a, l.b, l.conductanceWK]);
+  model.pipeContacts.forEach((contacts, k) => {
+    const p = data.pipes[k]!;
+    const pieces = [p.solderM2KW, p.wallM / COPPER_WMK, p.wickThicknessM / p.wick.conductivityWmK];
+    const own = pieces.reduce((sum, r) => sum + r, 0);
+    for (const c of contacts) {
+      // what a chamber adds stays with the first piece
+      const whole = 1 / c.link.conductanceWK;
+      const parts = pieces.map((r) => (r / own) * whole);
+      edges.push([c.link.a, n, 1 / parts[0]!], [n, n + 1, 1 / parts[1]!]);
+      edges.push([n + 1, c.link.b, 1 / parts[2]!]);
+      n += 2;
+    }
+  });
+  const junctions = data.dies.map((_, i) => {
+    const s = model.dieSteps[i]!;
+    edges.push([model.dieNode[i]!, n, 1 / Math.max(1e-9, s.plateKW)]);
+    edges.push([n, n + 1, 1 / s.interfaceKW], [n + 1, n + 2, 1 / s.dieKW]);
+    n += 3;
+    return n - 1;
+  });
+  const matrix = Matrix.zeros(n, n);
+  const add = (i: number, j: number, x: number) => matrix.set(i, j, matrix.get(i, j) + x);
+  for (const [a, b, g] of edges) {
+    add(a, a, g);
+    add(b, b, g);
+    add(a, b, -g);
+    add(b, a, -g);
+  }
+  const { shellNode: s, intakeNode: x } = model;
+  add(s, s, state.shellWK);
+  const drawn = state.flows.fanM3s.reduce((sum, q) => sum + q, 0);
+  const inside = data.shell.insideAirWm2K * (drawn / 3e-3) ** 0.8;
+  const swept: [number, number][] = [[s, data.shell.widthM * data.shell.depthM]];
+  model.skinNode.forEach((k, i) => swept.push([k, model.skinAreaM2[i]!]));
+  for (const [node, area] of swept) {
+    add(node, node, inside * area);
+    add(node, x, -inside * area);
+    add(x, x, inside * area);
+    add(x, node, -inside * area);
+  }
+  const r = data.air.recirculation;
+  add(x, x, (1 - r) * state.totalCapacityWK);
+  model.segments.forEach((own, i) => {
+    const c = state.capacityWK[i]!;
+    const outlet = state.outlet[i]!;
+    const shares = [1];
+    own.forEach((piece, k) => {
+      let behind = 1;
+      for (let j = own.length - 1; j > k; j--) behind *= 1 - outlet[j + 1]! / behind;
+      const e = outlet[k + 1]! / behind;
+      add(piece.node, piece.node, e * c);
+      add(piece.node, x, -e * c * shares[0]!);
+      for (let j = 0; j < k; j++) add(piece.node, own[j]!.node, -e * c * shares[j + 1]!);
+      for (let j = 0; j < shares.length; j++) shares[j]! *= 1 - e;
+      shares.push(e);
+      add(x, piece.node, -r * c * outlet[k + 1]!);
+    });
+    add(x, x, r * c * (1 - outlet[0]!));
+  });
+  const heat = Matrix.zeros(n, 1);
+  data.dies.forEach((d, i) => {
+    if (d.role === 'cpu') heat.set(junctions[i]!, 0, d.roleShare * d.insideShare);
+  });
+  data.dies.forEach((d) => {
+    if (d.role !== 'cpu') return;
+    const at = d.outsidePlate >= 0 ? model.plateNode[d.outsidePlate]! : s;
+    heat.set(at, 0, heat.get(at, 0) + d.roleShare * d.outsideShare);
+  });
+  return { matrix, heat, junction: junctions[data.dies.findIndex((d) => d.role === 'cpu')]! };
+}

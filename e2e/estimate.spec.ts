@@ -1,0 +1,102 @@
+import { expect, test, type Page } from '@playwright/test';
+import { openMachine, watchErrors, watts } from './support';
+
+const numbers = async (page: Page, testId: string) =>
+  (await page.getByTestId(testId).locator('td').allTextContents()).map((t) =>
+    Number(t.replace('−', '-').replace(/[^0-9.-]/g, '')),
+  );
+
+test('bands appear by themselves, a finer one is made and cancelled by key', async ({ page }) => {
+  const errors = watchErrors(page);
+  await openMachine(page, 'Studio, 8-core');
+  const status = page.getByTestId('draw-status');
+  await expect(status).toContainText('5–95 % of 400 draws');
+  const rung = page.locator('li[data-cap="36"]');
+  await expect(rung).toContainText(/\d+ to \d+ W · held by/);
+  const [low, high] = /(\d+) to (\d+) W/
+    .exec((await rung.textContent())!)!
+    .slice(1)
+    .map(Number);
+  const middle = await watts(page, '36');
+  expect(low!).toBeLessThan(middle);
+  expect(high!).toBeGreaterThan(middle);
+  await page.keyboard.press('b');
+  await expect(status).toContainText(/of 4000 draws/);
+  await page.keyboard.press('b');
+  await expect(status).toContainText('5–95 % of 400 draws');
+  await expect(page.getByRole('region', { name: 'measure next' })).toContainText(/± \d+ → \d+ W/);
+  // what is typed makes the old band go and a new one come
+  await page.getByRole('tab', { name: 'Fans' }).click();
+  await page.getByLabel('fan-left, greatest, rpm').fill('4700');
+  await expect(status).toContainText('no band yet');
+  await expect(status).toContainText('5–95 % of 400 draws');
+  await page.keyboard.press('Control+z');
+  expect(errors).toEqual([]);
+});
+
+test('where the kelvins go adds up to the junction, and what would be next is named', async ({
+  page,
+}) => {
+  await openMachine(page, 'thick and quiet');
+  await page.keyboard.press('e');
+  const chain = page.getByTestId('chain-cpu');
+  await expect(chain).toContainText('Interface material');
+  const cells = (await numbers(page, 'chain-cpu')).filter((_, i) => i % 2 === 0);
+  const junction = cells.pop()!;
+  const sum = cells.reduce((a, b) => a + b, 0);
+  expect(Math.abs(sum - junction)).toBeLessThan(0.6);
+  await expect(page.getByTestId('limits-ahead').getByRole('row').first()).toContainText('binds');
+  await expect(page.getByTestId('limits-ahead')).toContainText(/\+ \d+ W/);
+  await expect(page.getByTestId('limits-set')).toContainText('firmware limit, CPU');
+  await page.keyboard.press('d');
+  await expect(page.getByTestId('chain-gpu')).toBeVisible();
+  await page.keyboard.press('r');
+  await expect(page.getByRole('row', { name: /Load of pipe-1/ })).toContainText('of capillary');
+});
+
+test('a lab’s own default is refused in words, kept, used by every estimate, and given back', async ({
+  page,
+}) => {
+  await openMachine(page, 'separate loops');
+  const before = await watts(page, 'full');
+  const machine = page.url();
+  await page.keyboard.press('m');
+  await expect(page.getByRole('heading', { name: 'Method', exact: true })).toBeVisible();
+  await expect(page.locator('.katex').first()).toBeVisible();
+  await page.getByRole('searchbox', { name: 'search the method' }).fill('uneven flow');
+  await expect(page).toHaveURL(/find=uneven/);
+  await page.getByRole('button', { name: 'finStacks.uaFactor' }).click();
+  const value = page.getByLabel('finStacks.uaFactor, value');
+  const use = page.getByRole('button', { name: 'Use this' });
+  await value.fill('1.4');
+  await expect(page.getByRole('alert').filter({ hasText: 'between 0 and 1' })).toBeVisible();
+  await expect(use).toBeDisabled();
+  await value.fill('much');
+  await expect(page.getByRole('alert').filter({ hasText: '“much” is not a number' })).toBeVisible();
+  await value.fill('0,55');
+  await page.getByLabel('finStacks.uaFactor, where from').fill('own duct, six stacks');
+  await use.click();
+  const row = page.locator('[data-default="finStacks.uaFactor"]');
+  await expect(row).toContainText('own 0.55');
+  await expect(row).toContainText('own duct, six stacks');
+  await page.goto(machine);
+  await expect.poll(() => watts(page, 'full')).toBeLessThan(before - 2);
+  await page.goto('/method?find=finStacks.uaFactor');
+  await page.getByRole('button', { name: 'finStacks.uaFactor' }).click();
+  await page.getByRole('button', { name: 'Back to 0.7' }).click();
+  await expect(row).not.toContainText('own');
+  await page.goto(machine);
+  await expect.poll(() => watts(page, 'full')).toBe(before);
+});
+
+test('a strip is computed in both its states', async ({ page }) => {
+  await openMachine(page, 'intake behind');
+  await page.getByRole('tab', { name: 'Strips' }).click();
+  const strips = page.getByRole('region', { name: 'strips in both states' });
+  if ((await page.getByRole('tab', { name: /Strips 0/ }).count()) > 0) {
+    await page.getByRole('button', { name: 'add a strip' }).click();
+    await page.getByLabel('strip-1, at').selectOption('fins-left');
+    await page.getByLabel('strip-1, covers').fill('0.4');
+  }
+  await expect(strips).toContainText(/present \d+ W\s*removed \d+ W/);
+});
