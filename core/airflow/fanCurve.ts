@@ -19,6 +19,9 @@ export function tipSpeedMs(impellerDiameterM: number, rpm: number): number {
 }
 
 const SAMPLES = 24;
+/** Powers for the last exponent: fans of one kind share it. */
+const powers = new Float64Array(SAMPLES + 1);
+let lastExponent = NaN;
 
 /**
  * Fan curve from two coefficients and a shape exponent.
@@ -44,12 +47,15 @@ export function fanCurveFromCoefficients(
   const tip = tipSpeedMs(shape.impellerDiameterM, rpm);
   const stall = psi * 0.5 * densityKgM3 * tip * tip;
   const free = phi * Math.PI * shape.impellerDiameterM * shape.bladeHeightM * tip;
-  const flowM3s: number[] = [];
-  const pressurePa: number[] = [];
+  if (exponent !== lastExponent) {
+    for (let i = 0; i <= SAMPLES; i++) powers[i] = Math.pow(i / SAMPLES, exponent);
+    lastExponent = exponent;
+  }
+  const flowM3s = new Array<number>(SAMPLES + 1);
+  const pressurePa = new Array<number>(SAMPLES + 1);
   for (let i = 0; i <= SAMPLES; i++) {
-    const x = i / SAMPLES;
-    flowM3s.push(free * x);
-    pressurePa.push(stall * (1 - Math.pow(x, exponent)));
+    flowM3s[i] = (free * i) / SAMPLES;
+    pressurePa[i] = stall * (1 - powers[i]!);
   }
   return { referenceRpm: rpm, flowM3s, pressurePa };
 }

@@ -21,7 +21,7 @@ export interface BoundaryPoint {
   fanM3s: number[];
 }
 
-export const TOLERANCE = 1e-6;
+export const TOLERANCE = 5e-6;
 const MOST_ROUNDS = 40;
 /** Feedback beyond this is left to plain repetition. */
 const STEEPEST = 0.95;

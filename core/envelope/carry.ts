@@ -18,6 +18,8 @@ export interface CarryMemory {
   off: LinearState;
   /** Best state over the whole range of duty, by ray and configuration; no cap enters, so every cap may use it. */
   best: Map<string, Carried>;
+  /** What the states at which a fan just starts carry, by ray, configuration and duty. */
+  starts: Map<string, Carried>;
   /** Best splits found so far with fans controlled apart, by ray and configuration. */
   splits: Map<string, Carried[]>;
 }
@@ -27,6 +29,7 @@ export function createMemory(model: MachineModel): CarryMemory {
     on: createState(model),
     off: createState(model),
     best: new Map(),
+    starts: new Map(),
     splits: new Map(),
   };
 }
@@ -49,7 +52,7 @@ export function solveAt(
 
 const SLOWER = 0.985;
 /** The look at a slightly slower state needs no more than this. */
-const LOOK_TOLERANCE = 5e-5;
+const LOOK_TOLERANCE = 2e-4;
 const SEARCH_STEPS = 14;
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
 
@@ -111,7 +114,13 @@ function bestCommonDuty(
   const solve = (d: number) => solveAt(model, fanState(data, d), ray, config, memory);
   let best = first;
   const starts = startDuties(data).filter((d) => d < duty);
-  for (const d of starts.slice(0, -1)) best = better(best, solve(d));
+  const key = rayKey(ray, config);
+  for (const d of starts.slice(0, -1)) {
+    const startKey = `${key} ${d}`;
+    const known = memory.starts.get(startKey) ?? solve(d);
+    memory.starts.set(startKey, known);
+    best = better(best, known);
+  }
   const from = starts[starts.length - 1];
   if (from === undefined) return best;
   const slowerDuty = Math.max(from, duty * SLOWER);
@@ -119,7 +128,6 @@ function bestCommonDuty(
   const look = boundaryWatts(model, rpms, ray, config, memory.on, LOOK_TOLERANCE);
   if (look <= best.point.watts * (1 + 2 * LOOK_TOLERANCE)) return best;
   best = better(best, solve(slowerDuty));
-  const key = rayKey(ray, config);
   let top = memory.best.get(key);
   if (!top) {
     top = searchDuty(solve, from);

@@ -58,8 +58,14 @@ const BISECTIONS = 60;
  *
  * @param data the case
  * @param levelDbA the level that must not be passed
+ * @param fullDbA level at full speed, where already known
  */
-export function dutyForLevel(data: CaseData, levelDbA: number): number {
+export function dutyForLevel(data: CaseData, levelDbA: number, fullDbA?: number): number {
+  if (fullDbA !== undefined && !hasSweep(data)) {
+    // with every fan turning the level follows duty from full speed down to where the first one stops
+    const duty = 10 ** ((levelDbA - fullDbA) / 50);
+    if (duty <= 1 && data.fans.every((f) => f.maxRpm * duty >= f.minRpm)) return duty;
+  }
   const level = (duty: number) => fanState(data, duty).levelDbA ?? -Infinity;
   const starts = startDuties(data);
   for (let i = starts.length - 1; i >= 0; i--) {

@@ -72,6 +72,29 @@ const FIRMWARE = 5;
 const ADAPTER = 6;
 const NO_FAILURE = -1;
 
+function partId(
+  { data }: MachineModel,
+  config: Configuration | null,
+  limit: number,
+  part: number,
+): string {
+  switch (limit) {
+    case JUNCTION:
+      return data.dies[part]!.id;
+    case PIPE:
+      return data.pipes[part]!.id;
+    case CHAMBER:
+    case SKIN:
+      return data.plates[part]!.id;
+    case EXHAUST:
+      return data.stacks[part]!.id;
+    case FIRMWARE:
+      return part === 0 ? config!.cpuPart : config!.gpuPart;
+    default:
+      return 'adapter';
+  }
+}
+
 function bindingOf(
   model: MachineModel,
   config: Configuration | null,
@@ -79,16 +102,7 @@ function bindingOf(
   part: number,
   kind: number,
 ): Binding {
-  const { data } = model;
-  const id = [
-    () => data.dies[part]!.id,
-    () => data.pipes[part]!.id,
-    () => data.plates[part]!.id,
-    () => data.plates[part]!.id,
-    () => data.stacks[part]!.id,
-    () => (part === 0 ? config!.cpuPart : config!.gpuPart),
-    () => 'adapter',
-  ][limit]!();
+  const id = partId(model, config, limit, part);
   const binding: Binding = { limit: LIMITS[limit]!, part: id };
   return kind === NO_FAILURE ? binding : { ...binding, kind: FAILURES[kind]! };
 }

@@ -413,17 +413,26 @@ function pipesTouching(data: CaseData, plateIndex: number): { widthM: number; le
 }
 
 function pipeProfile(contacts: readonly PipeContact[], count: number): PipeProfile {
-  const places = axialPlaces(contacts);
+  const at = axialPlaces(contacts);
   const m = contacts.length;
-  const integral = new Float64Array(places.length * m);
-  const flow = new Float64Array(places.length * m);
-  contacts.forEach((c, j) => {
-    const unit = [{ fromM: c.fromM, toM: c.toM, watts: 1 / count }];
-    places.forEach((x, i) => {
-      integral[i * m + j] = axialIntegral(unit, x);
-      flow[i * m + j] = axialFlow(unit, x);
-    });
-  });
-  const spanM = places.length ? Math.max(...places) - Math.min(...places) : 0;
-  return { places: places.length, perHeat: 1 / count, spanM, integral, flow };
+  const places = at.length;
+  const integral = new Float64Array(places * m);
+  const flow = new Float64Array(places * m);
+  const perHeat = 1 / count;
+  const unit = [{ fromM: 0, toM: 0, watts: perHeat }];
+  let first = Infinity;
+  let last = -Infinity;
+  for (let i = 0; i < places; i++) {
+    first = Math.min(first, at[i]!);
+    last = Math.max(last, at[i]!);
+  }
+  for (let j = 0; j < m; j++) {
+    unit[0]!.fromM = contacts[j]!.fromM;
+    unit[0]!.toM = contacts[j]!.toM;
+    for (let i = 0; i < places; i++) {
+      integral[i * m + j] = axialIntegral(unit, at[i]!);
+      flow[i * m + j] = axialFlow(unit, at[i]!);
+    }
+  }
+  return { places, perHeat, spanM: places ? last - first : 0, integral, flow };
 }

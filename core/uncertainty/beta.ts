@@ -1,7 +1,9 @@
 const POINTS = 800;
+const INVERSE = 1024;
+const TAIL = 40;
 
 /** Quantiles of a beta distribution with given shape, by a table of its distribution function. */
-export function betaQuantiles(alpha: number, beta: number): (probability: number) => number {
+function betaSearch(alpha: number, beta: number): (probability: number) => number {
   const cumulative = new Float64Array(POINTS + 1);
   // in s with x = sin²(πs/2) the density has no poles at its ends
   const density = (s: number) => {
@@ -27,6 +29,18 @@ export function betaQuantiles(alpha: number, beta: number): (probability: number
     const step = cumulative[hi]! - cumulative[lo]!;
     const s = (lo + (step > 0 ? (wanted - cumulative[lo]!) / step : 0.5)) / POINTS;
     return Math.sin((Math.PI * s) / 2) ** 2;
+  };
+}
+
+/** {@link betaSearch}, read off a table of quantiles but for the tails, where it would be too coarse; for inner loops. */
+export function betaQuantiles(alpha: number, beta: number): (probability: number) => number {
+  const search = betaSearch(alpha, beta);
+  const inverse = Float64Array.from({ length: INVERSE + 1 }, (_, i) => search(i / INVERSE));
+  return (probability) => {
+    const x = probability * INVERSE;
+    const i = Math.floor(x);
+    if (i < TAIL || i >= INVERSE - TAIL) return search(probability);
+    return inverse[i]! + (x - i) * (inverse[i + 1]! - inverse[i]!);
   };
 }
 
@@ -62,7 +76,7 @@ export function fitBeta(low: number, high: number): { alpha: number; beta: numbe
   let a = Math.log(Math.max(0.5, mean * weight));
   let b = Math.log(Math.max(0.5, (1 - mean) * weight));
   const miss = (x: number, y: number) => {
-    const q = betaQuantiles(Math.exp(x), Math.exp(y));
+    const q = betaSearch(Math.exp(x), Math.exp(y));
     return [q(0.05) - low, q(0.95) - high] as const;
   };
   const h = 1e-3;

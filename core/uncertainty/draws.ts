@@ -165,8 +165,9 @@ export function runDraws(plan: DrawPlan, from: number, to: number, out: Float64A
     figures.next = 0;
     const data = resolveCase(plan.record, figures, { lab: plan.lab, silent: true });
     const model = buildModel(data, plan.central);
+    const full = machineLevelDbA(data, speedsAt(data, 1));
     for (let c = 0; c < caps.length; c++) {
-      const duty = commonDuty(data, caps[c]!);
+      const duty = commonDuty(data, caps[c]!, full);
       for (let r = 0; r < READOUTS; r++) {
         const ray = plan.rays[r];
         const at = (row * caps.length + c) * READOUTS + r;
@@ -182,11 +183,15 @@ export function runDraws(plan: DrawPlan, from: number, to: number, out: Float64A
   }
 }
 
-function commonDuty(data: CaseData, cap: Cap): number {
+function commonDuty(data: CaseData, cap: Cap, full: number | null): number {
   if (cap === 'off') return 0;
   if (cap === 'full') return 1;
-  const full = fanState(data, 1).levelDbA;
-  return full === null || full <= cap ? 1 : dutyForLevel(data, cap);
+  return full === null || full <= cap ? 1 : dutyForLevel(data, cap, full);
+}
+
+/** Speeds with all fans on one duty. */
+function speedsAt(data: CaseData, duty: number): number[] {
+  return data.fans.map((f) => (f.maxRpm * duty >= f.minRpm * (1 - 1e-12) ? f.maxRpm * duty : 0));
 }
 
 /** The split found at the central values, at this draw's duty; scaled down where it would be louder than the common duty. */
@@ -196,13 +201,14 @@ function drawnSpeeds(
   shares: readonly number[],
   duty: number,
 ): number[] {
+  if (groups.length < 2) return speedsAt(data, Math.min(1, (shares[0] ?? 0) * duty));
   const split = (scale: number) =>
     speeds(
       data,
       groups,
       shares.map((s) => Math.min(1, s * duty * scale)),
     );
-  if (groups.length < 2 || duty === 0) return split(1);
+  if (duty === 0) return split(1);
   const cap = fanState(data, duty).levelDbA ?? -Infinity;
   let scale = 1;
   for (let i = 0; i < 12; i++) {

@@ -84,9 +84,10 @@ export function FigureInput({
         }}
       />
       {error && (
+        // in a narrow column the words run out to the left, under what has only one line there
         <p
           id={`${id}-error`}
-          className="text-heat text-[0.8rem] leading-snug mt-0.5 px-1.5 text-left"
+          className="text-heat text-[0.8rem] leading-snug mt-0.5 px-1.5 text-right w-48 ml-[calc(100%-12rem)]"
           role="alert"
         >
           {error}
