@@ -1,12 +1,20 @@
 import type { Binding } from '@zugluft/core/envelope/limits';
 
+const PIPE_WORDS = {
+  capillary: ' running dry',
+  boiling: ' boiling dry',
+  entrainment: ', vapor tearing liquid off',
+  sonic: ', vapor at its speed of sound',
+  viscous: ', vapor too thin',
+};
+
 /** What binds, in words: “CPU junction”, “pipe-1 running dry”. */
 export function bindingWords(binding: Binding): string {
   switch (binding.limit) {
     case 'junction':
       return `${roleWord(binding.part)} junction`;
     case 'pipe':
-      return `${binding.part} running dry`;
+      return `${binding.part}${PIPE_WORDS[binding.kind ?? 'capillary']}`;
     case 'chamber':
       return `${binding.part}, wick ${binding.kind === 'boiling' ? 'boiling' : 'running dry'}`;
     case 'skin':
