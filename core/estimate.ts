@@ -268,7 +268,11 @@ function bothReadouts(
     model,
     chosenStates(state, [cpu?.carried, gpu?.carried, both.carried]),
     memory,
-    { cpu: cpu?.carried ?? null, gpu: gpu?.carried ?? null },
+    {
+      cpu: cpu?.carried ?? null,
+      gpu: gpu?.carried ?? null,
+      ...(ratio.cpu > 0.1 && ratio.gpu > 0.1 ? { between: both.carried } : {}),
+    },
   );
   const cut =
     cpu && gpu

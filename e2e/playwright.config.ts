@@ -3,7 +3,8 @@ import { existsSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
-const port = 4191;
+// a port of this run's own: a server that an ended run left behind must not answer for it
+const port = Number((process.env['ZUGLUFT_E2E_PORT'] ??= String(42_000 + (process.pid % 5000))));
 const folder = existsSync('/dev/shm') ? '/dev/shm' : tmpdir();
 // the config is read by every worker; only the first makes the data folder
 const data = (process.env['ZUGLUFT_E2E_DATA'] ??= mkdtempSync(join(folder, 'zugluft-e2e-')));

@@ -50,6 +50,9 @@ export interface AirFlows {
   tolerance: number;
 }
 
+/** Newton steps square the error, so that this leaves far less than it says. */
+const NEAR_TOLERANCE = 1e-7;
+
 /** Flows of a machine at rest, to be solved into. */
 export function stillAir(system: AirSystem): AirFlows {
   return {
@@ -58,7 +61,7 @@ export function stillAir(system: AirSystem): AirFlows {
     intakeDensityKgM3: 0,
     pressures: new Float64Array(system.nodeCount),
     rpmSum: 0,
-    tolerance: 1e-9,
+    tolerance: NEAR_TOLERANCE,
   };
 }
 

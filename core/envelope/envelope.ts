@@ -33,26 +33,31 @@ function rayThrough(cpuW: number, gpuW: number): Ray {
  * @param model the machine
  * @param states the fan states that the cap's readouts chose, the loudest among them
  * @param memory start values
- * @param onAxes both axis points, where already known
+ * @param onAxes both axis points, and a point between where one is already known
  */
 export function traceEnvelope(
   model: MachineModel,
   states: readonly FanState[],
   memory: CarryMemory,
-  onAxes: { cpu: Carried | null; gpu: Carried | null },
+  onAxes: { cpu: Carried | null; gpu: Carried | null; between?: Carried | undefined },
 ): EnvelopeCorner[] {
   const { cpu, gpu } = onAxes;
   if (!cpu || !gpu) {
     return [{ cpuWatts: cpu?.point.watts ?? 0, gpuWatts: gpu?.point.watts ?? 0, edge: null }];
   }
   const apart = controlGroups(model.data).length > 1 && isRunning(states[0]!);
-  const carry = (ray: Ray) =>
-    apart
+  const seen: Carried[] = [];
+  const carry = (ray: Ray) => {
+    const found = apart
       ? carryOnRay(model, states[0]!, ray, null, memory)
       : carryAmong(model, states, ray, null, memory);
-  const middle = carry(
-    rayThrough(Math.max(cpu.point.watts, 1e-9), Math.max(gpu.point.watts, 1e-9)),
-  );
+    seen.push(found);
+    return found;
+  };
+  const middle =
+    onAxes.between ??
+    carry(rayThrough(Math.max(cpu.point.watts, 1e-9), Math.max(gpu.point.watts, 1e-9)));
+  seen.push(middle);
   if (middle.point.watts < 1e-6) return [{ cpuWatts: 0, gpuWatts: 0, edge: null }];
   const work = isRunning(middle.state) ? memory.on : memory.off;
   solveInto(model, middle.state.rpms, work);
@@ -86,7 +91,7 @@ export function traceEnvelope(
     const a = points[i]!;
     const b = points[i + 1]!;
     if (angle(b) - angle(a) < 1e-9) continue;
-    refine(a, b, 0, carry, corners);
+    refine(a, b, 0, carry, seen, corners);
   }
   corners.push({ cpuWatts: cpu.point.watts, gpuWatts: 0, edge: null });
   return mergeStraight(corners);
@@ -108,21 +113,36 @@ export function sameBinding(a: Binding | null, b: Binding | null): boolean {
   return a?.limit === b?.limit && a?.part === b?.part && a?.kind === b?.kind;
 }
 
+/** Watts at which a ray meets the straight line through two points. */
+function chordWatts(a: Carried, b: Carried, ray: Ray): number {
+  const { cpuW: ax, gpuW: ay } = a.point;
+  const { cpuW: bx, gpuW: by } = b.point;
+  return (ax * by - bx * ay) / (ray.cpu * (by - ay) - ray.gpu * (bx - ax));
+}
+
+/** A point solved already somewhere in the inner half of an edge, so that its middle need not be. */
+function solvedInside(a: Carried, b: Carried, seen: readonly Carried[]): Carried | undefined {
+  const from = angle(a);
+  const width = angle(b) - from;
+  return seen.find((c) => Math.abs((angle(c) - from) / width - 0.5) < 0.25);
+}
+
 function refine(
   a: Carried,
   b: Carried,
   depth: number,
   carry: (ray: Ray) => Carried,
+  seen: readonly Carried[],
   out: EnvelopeCorner[],
 ): void {
   const pa = a.point;
   const pb = b.point;
-  const mid = carry(rayThrough(pa.cpuW + pb.cpuW, pa.gpuW + pb.gpuW));
-  const chord = (pa.cpuW + pb.cpuW + pa.gpuW + pb.gpuW) / 2;
+  const mid = solvedInside(a, b, seen) ?? carry(rayThrough(pa.cpuW + pb.cpuW, pa.gpuW + pb.gpuW));
+  const chord = chordWatts(a, b, mid.point.ray);
   const off = Math.abs(mid.point.watts - chord) / Math.max(mid.point.watts, 1e-9);
   if (off > EDGE_TOLERANCE && depth < DEEPEST && chord > 1e-6) {
-    refine(a, mid, depth + 1, carry, out);
-    refine(mid, b, depth + 1, carry, out);
+    refine(a, mid, depth + 1, carry, seen, out);
+    refine(mid, b, depth + 1, carry, seen, out);
     return;
   }
   out.push({ cpuWatts: pa.cpuW, gpuWatts: pa.gpuW, edge: mid.point.binding });

@@ -294,3 +294,31 @@ test('the bench’s means are named too: a noise sweep settles the level, and th
   expect((p95! - p05!) / 2 / sweep.thenW).toBeGreaterThan(0.9);
   expect((p95! - p05!) / 2 / sweep.thenW).toBeLessThan(1.1);
 });
+
+test('a row is the same whatever rows are made with it: slices may be shared out', () => {
+  const plan = planDraws(two, { draws: 60, seed: 8, caps: [32, 'full'] });
+  const size = plan.draws * plan.caps.length * READOUTS;
+  const whole = new Float64Array(size);
+  runDraws(plan, 0, 60, whole);
+  const sliced = new Float64Array(size);
+  for (const [from, to] of [
+    [37, 60],
+    [0, 11],
+    [11, 37],
+  ] as const) {
+    runDraws(plan, from, to, sliced);
+  }
+  expect(sliced).toEqual(whole);
+});
+
+test('a machine with one die has bands for it alone', () => {
+  const { estimate: e, summary } = estimateWithDraws(exampleRecord('one-die'), {
+    draws: 350,
+    caps: ['full'],
+  });
+  const [c] = e.caps;
+  expect(c!.gpuAlone).toBeNull();
+  expect(c!.together.p05).toBe(c!.cpuAlone!.p05);
+  expect(summary.bands[0]!.gpuAlone).toBeNull();
+  expect(summary.fits.map((f) => f.readout)).toEqual(['cpuAlone']);
+});
