@@ -1,11 +1,6 @@
 import { emptyWater } from '../fluids/water';
 import { waterFromTable } from '../fluids/waterTable';
-import {
-  CHAMBER_WICK,
-  type MachineModel,
-  type PipeContact,
-  type PipeProfile,
-} from '../network/machineModel';
+import type { MachineModel, PipeContact, PipeProfile } from '../network/machineModel';
 import { nodeC, outletOf, type LinearState } from '../network/steadyState';
 import { capillaryReach } from '../pipes/capillaryLimit';
 import { chamberCapillaryW } from '../pipes/chamberLimit';
@@ -199,7 +194,7 @@ function visitChamber(
     areaM2,
     plate.widthM * plate.lengthM,
     plate.wickM,
-    CHAMBER_WICK,
+    plate.wick!,
     waterFromTable(state.at.plateC[index]!, saturated),
   );
   visit(

@@ -158,7 +158,7 @@ export const METHOD: readonly MethodChapter[] = [
     id: 'pipes',
     title: 'Heat pipes',
     intro:
-      'Solder, wall and wet wick under each contact, one vapor temperature. Limits follow from the axial heat profile between the parts in their order along the pipe: fins at both ends quarter the transport of a pipe with one finned end. Wall and wick follow the pressed thickness, so that a vapor gap stays open. First dry-out is reported.',
+      'Solder, wall and wet wick under each contact, one vapor temperature. Limits follow from the axial heat profile between the parts in their order along the pipe: fins at both ends quarter the transport of a pipe with one finned end. Wall and wick follow the pressed thickness, so that a vapor gap stays open. Limits are taken at the vapor that the pipe has once the first temperature limit is reached: a pipe whose cold, thin vapor carries little stalls, warms up and then carries. First dry-out is reported.',
     equations: [
       {
         title: 'Saturated water',

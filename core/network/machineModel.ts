@@ -5,7 +5,6 @@ import { spreadingResistance } from '../conduction/spreading';
 import { axialIntegral, axialFlow, axialPlaces } from '../pipes/axialProfile';
 import { COPPER_WMK, pipeContactResistance } from '../pipes/contactResistance';
 import type { CaseData } from '../record/caseData';
-import { DEFAULTS } from '../record/defaults';
 import { planElimination, type EliminationPlan } from './elimination';
 
 /** A conductance between two nodes of the network, W/K. */
@@ -85,12 +84,6 @@ export interface MachineModel {
 }
 
 const AIR_WMK = 0.028;
-/** A chamber's wick is taken as sintered, as nearly all are. */
-export const CHAMBER_WICK = {
-  permeabilityM2: DEFAULTS['heatPipes.permeability.sintered'].value,
-  poreM: DEFAULTS['heatPipes.poreUm.sintered'].value * 1e-6,
-  conductivityWmK: DEFAULTS['heatPipes.wickWmK.sintered'].value,
-};
 /** Most of the rest of the machine that may leave through pads. */
 const MOST_PAD_SHARE = 0.8;
 
@@ -118,9 +111,7 @@ export function buildModel(data: CaseData, like?: MachineModel): MachineModel {
 
   const chamberInside = (i: number) => {
     const p = data.plates[i]!;
-    return p.kind === 'vapor-chamber'
-      ? p.wallM / COPPER_WMK + p.wickM / CHAMBER_WICK.conductivityWmK
-      : 0;
+    return p.wick ? p.wallM / COPPER_WMK + p.wickM / p.wick.conductivityWmK : 0;
   };
   const touching = data.plates.map((_, i) => pipesTouching(data, i));
   const pipeContacts = data.pipes.map((p, k) =>
@@ -306,14 +297,15 @@ function dieResistances(
     let out = 0;
     for (const l of links) if (l.a === plateNode[p] || l.b === plateNode[p]) out += l.conductanceWK;
     const whole = plate.widthM * plate.lengthM;
-    if (plate.kind === 'vapor-chamber') {
+    const { wick } = plate;
+    if (wick) {
       for (const i of plate.dies) {
         const d = data.dies[i]!;
         const skirt = 2 * (plate.wallM + plate.wickM);
         const area = Math.min(whole, (d.widthM + skirt) * (d.lengthM + skirt));
         dieEvaporatorM2[i] = area;
         coupling[i * count + i] =
-          (plate.wallM / COPPER_WMK + plate.wickM / CHAMBER_WICK.conductivityWmK) / area;
+          (plate.wallM / COPPER_WMK + plate.wickM / wick.conductivityWmK) / area;
       }
       return;
     }

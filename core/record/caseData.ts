@@ -88,6 +88,8 @@ export interface PlateData {
   conductivityWmK: number;
   wallM: number;
   wickM: number;
+  /** Of a vapor chamber. */
+  wick: WickData | null;
   chamberFluxWm2: number;
   /** Centre of each die on the plate from its corner, where recorded or laid side by side. */
   centres: { xM: number; yM: number }[];

@@ -12,6 +12,7 @@ import type {
   PlateData,
   StackData,
   VentData,
+  WickData,
 } from './caseData';
 import { DEFAULTS, type DefaultKey } from './defaults';
 import { figureValue, type Figure } from './figure';
@@ -205,7 +206,20 @@ function resolvePlate(record: CaseRecord, index: number, r: Resolver): PlateData
     ),
     wallM: section.wallM,
     wickM: section.wickThicknessM,
+    // a chamber's wick is taken as sintered, as nearly all are
+    wick: chamber ? resolveWick('sintered', r) : null,
     chamberFluxWm2: chamber ? r.factor('plates.chamberFluxWcm2') * 1e4 : Infinity,
+  };
+}
+
+/** A wick of a kind; a coarser one lets more through and pumps less. */
+function resolveWick(kind: 'sintered' | 'grooved' | 'mesh', r: Resolver): WickData {
+  const key = (name: string) => `heatPipes.${name}.${kind}` as DefaultKey;
+  const poreUm = r.factor(key('poreUm'));
+  return {
+    permeabilityM2: r.factor(key('permeability')) * (poreUm / DEFAULTS[key('poreUm')].value) ** 2,
+    poreM: poreUm * 1e-6,
+    conductivityWmK: r.factor(key('wickWmK')),
   };
 }
 
@@ -254,20 +268,13 @@ function resolvePipe(
   const lengthM =
     r.figure(`${at}.lengthMm`, p.lengthMm, 'heatPipes.lengthFactor', furthest / MM) * MM;
   const laid = layAlong(parts, lengthM);
-  const key = <T extends string>(name: T) => `heatPipes.${name}.${wick}` as DefaultKey;
-  const poreUm = r.factor(key('poreUm'));
   return {
     id: p.id,
     count: v(p.count) ?? 1,
     lengthM,
     tiltRad: (r.optional(`${at}.tiltDeg`, p.tiltDeg, 0) * Math.PI) / 180,
     ...section,
-    wick: {
-      // a coarser wick lets more through and pumps less
-      permeabilityM2: r.factor(key('permeability')) * (poreUm / DEFAULTS[key('poreUm')].value) ** 2,
-      poreM: poreUm * 1e-6,
-      conductivityWmK: r.factor(key('wickWmK')),
-    },
+    wick: resolveWick(wick, r),
     limitFactor: r.factor('heatPipes.limitFactor'),
     bendFactor: Math.max(0.3, 1 - r.factor('heatPipes.bendLoss') * (v(p.bends) ?? 0)),
     nucleationM: r.factor('heatPipes.nucleationUm') * 1e-6,

@@ -78,6 +78,18 @@ export function ReadoutPanel() {
       {!caps && complete && !live.error && <p className="text-quiet my-2">Computing.</p>}
       {caps && stale && complete && <p className="sr-only">computing</p>}
       {caps && complete && <DrawStatus draws={draws} />}
+      {live.estimate && live.estimate.notes.length > 0 && (
+        <ul
+          aria-label="notes"
+          className="text-[0.85rem] border-l-2 border-heat pl-2 my-1.5 space-y-0.5"
+        >
+          {live.estimate.notes.slice(0, MOST_NOTES).map((n) => (
+            <li key={n.path + n.message}>
+              <span className="figure text-heat">{n.path.split('.').pop()}</span>: {n.message}
+            </li>
+          ))}
+        </ul>
+      )}
       {beside && hasBoth && numbered && ruled && (
         <section aria-label="envelope" className="border-t border-rule mt-2 pt-2">
           <div className="flex justify-between text-[0.85rem] text-quiet">
@@ -186,6 +198,9 @@ function DrawStatus({ draws }: { draws: Draws }) {
     </p>
   );
 }
+
+/** Further notes would push the ladder out of sight. */
+const MOST_NOTES = 3;
 
 function short(x: number): string {
   return String(Number(x.toPrecision(3)));
