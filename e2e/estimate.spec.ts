@@ -100,3 +100,16 @@ test('a strip is computed in both its states', async ({ page }) => {
   }
   await expect(strips).toContainText(/present \d+ W\s*removed \d+ W/);
 });
+
+test('a machine with one die shows why at each cap', async ({ page }) => {
+  await openMachine(page, 'one thin fan');
+  await page.keyboard.press('e');
+  const chain = page.getByTestId('chain-cpu');
+  await expect(chain).toContainText('Fins to air');
+  await expect(page.getByTestId('limits-ahead').getByRole('row').first()).toContainText('binds');
+  for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowUp');
+  await expect(chain).toContainText('Shell to room');
+  await expect(page.getByRole('complementary', { name: 'at the chosen cap' })).toContainText(
+    'fans off',
+  );
+});

@@ -13,6 +13,7 @@ import { estimateWorker } from '../../workers/estimateClient';
 import { latestOnly } from '../../workers/latestOnly';
 import { KelvinChain } from './KelvinChain';
 import { LimitsAhead } from './LimitsAhead';
+import { OneDie } from './OneDie';
 
 const STEP = 0.02;
 
@@ -225,44 +226,5 @@ function PointTable({ readout }: { readout: PointReadout }) {
         ))}
       </tbody>
     </table>
-  );
-}
-
-/** A machine with one die has no envelope: its watts over the caps say all. */
-function OneDie() {
-  const { live } = useMachineFile();
-  return (
-    <div className="max-w-xl">
-      <p className="text-quiet pb-3">
-        This machine has one die, so there is nothing to share out: what it sustains at each cap is
-        the whole answer.
-      </p>
-      <table className="w-full">
-        <thead className="text-[0.85rem] text-quiet text-left border-b border-rule">
-          <tr>
-            <th className="font-normal py-1">cap</th>
-            <th className="font-normal text-right">carries</th>
-            <th className="font-normal text-right">as set</th>
-            <th className="font-normal pl-4">held by</th>
-          </tr>
-        </thead>
-        <tbody>
-          {live.estimate?.caps.map((c) => (
-            <tr key={String(c.cap)} className="border-b border-rule">
-              <td className="py-1">
-                {capWord(c.cap)} {typeof c.cap === 'number' && <span className="unit">dB(A)</span>}
-              </td>
-              <td className="figure text-right">
-                {wattsText(c.together.watts)} <span className="unit">W</span>
-              </td>
-              <td className="figure text-right">
-                {wattsText(c.configured.together.watts)} <span className="unit">W</span>
-              </td>
-              <td className="pl-4">{bindingWords(c.together.binding)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
   );
 }
