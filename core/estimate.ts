@@ -243,7 +243,8 @@ function bothReadouts(
 ): Readouts & { configured: Readouts } {
   const onRay = (ray: Ray) => {
     const carried = carryOnRay(model, state, ray, null, memory);
-    rangeNotes(model, isRunning(carried.state) ? memory.on : memory.off, notes);
+    const { cpuW, gpuW } = carried.point;
+    rangeNotes(model, isRunning(carried.state) ? memory.on : memory.off, cpuW, gpuW, notes);
     dryOutNote(model, carried.point.binding, notes);
     const cut = configuredPlanes(model, config, carried.state.rpms).some(
       (p) => p.cpu * carried.point.cpuW + p.gpu * carried.point.gpuW > p.room,

@@ -111,6 +111,20 @@ test('a dry pipe beside others says that they would take over', () => {
   ]);
 });
 
+test('a pipe whose vapor flows faster than laminar says so', () => {
+  const record = structuredClone(two);
+  record.heatPipes![0] = { ...record.heatPipes![0]!, count: 1, diameterMm: 3, flattenedMm: 3 };
+  record.dies![0]!.maxJunctionC = 130;
+  record.dies![1]!.maxJunctionC = 130;
+  record.shell!.skinLimitC = 90;
+  record.shell!.exhaustLimitC = 120;
+  // no real pipe of that size carries so much: its limits are lifted here
+  const overrides = new Map([['heatPipes.limitFactor', 1000]]);
+  const { notes } = estimate(completeRecord(record), { caps: ['full'], overrides });
+  expect(notes.map((n) => n.message)).toContainEqual(expect.stringContaining('laminar'));
+  expect(estimate(two, { caps: ['full'] }).notes).toEqual([]);
+});
+
 test('two fans into one stack and one fan into two stacks both work; a stopped fan lets air back', () => {
   const both = full((r) => {
     r.finStacks![0]!.fans = ['fan-left', 'fan-right'];

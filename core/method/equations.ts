@@ -174,7 +174,7 @@ export const METHOD: readonly MethodChapter[] = [
         tex: String.raw`\frac{2\sigma}{r} - \rho_l g (d\cos\beta + L|\sin\beta|) = (F_l + F_v)\;\operatorname*{range}_x \int_0^x Q\,dx'`,
         where:
           'F_l = μ_l/(K A_w ρ_l h_fg), F_v = C μ_v/(2 D_h² A_v ρ_v h_fg), C from 64 (round) to 96 (slot). Each bend takes a share.',
-        range: 'laminar vapor',
+        range: 'laminar vapor; beyond it the result says so',
         source: 'Chi 1976; Reay, Kew & McGlen',
         file: 'core/pipes/capillaryLimit.ts',
       },

@@ -1,6 +1,9 @@
 import { stackReynolds } from '../airflow/stackExchange';
 import { HIGHEST_REYNOLDS } from '../airflow/rectangularDuct';
 import { air, emptyAir } from '../fluids/air';
+import { emptyWater } from '../fluids/water';
+import { waterFromTable } from '../fluids/waterTable';
+import { vaporHydraulicM } from '../pipes/pipeLimits';
 import type { MachineModel } from './machineModel';
 import type { LinearState } from './steadyState';
 
@@ -16,16 +19,47 @@ const AIR_C = { low: -20, high: 120 };
 /** Aspect ratios of passages over which the duct fits were checked: gap over height. */
 const FLATTEST = 1e-3;
 
+/** Vapor in a pipe is taken as laminar up to here. */
+const LAMINAR_VAPOR = 2300;
+
 const film = emptyAir();
+const saturated = emptyWater();
+
+/** Reynolds number of the vapor in one of alike pipes where it flows fastest: `Q D_h / (A_v μ_v h_fg)`. */
+function vaporReynolds(
+  model: MachineModel,
+  state: LinearState,
+  pipe: number,
+  cpuW: number,
+  gpuW: number,
+): number {
+  const p = model.data.pipes[pipe]!;
+  const node = model.pipeNode[pipe]!;
+  const rise = (n: number) => state.base[n]! + cpuW * state.perCpuW[n]! + gpuW * state.perGpuW[n]!;
+  let watts = 0;
+  for (const { link } of model.pipeContacts[pipe]!) {
+    const other = link.a === node ? link.b : link.a;
+    watts += Math.max(0, link.conductanceWK * (rise(other) - rise(node))) / p.count;
+  }
+  const w = waterFromTable(state.at.pipeC[pipe]!, saturated);
+  return (watts * vaporHydraulicM(p)) / (p.vaporAreaM2 * w.vaporViscosityPaS * w.latentHeatJkg);
+}
 
 /**
  * Says where a solved state lies outside the range of an equation it used; nothing is repeated.
  *
  * @param model the machine
  * @param state solved at its own conditions
+ * @param cpuW, gpuW watts there
  * @param notes receives the notes
  */
-export function rangeNotes(model: MachineModel, state: LinearState, notes: RangeNote[]): void {
+export function rangeNotes(
+  model: MachineModel,
+  state: LinearState,
+  cpuW: number,
+  gpuW: number,
+  notes: RangeNote[],
+): void {
   const say = (path: string, message: string) => {
     if (!notes.some((n) => n.path === path && n.message === message)) notes.push({ path, message });
   };
@@ -36,6 +70,12 @@ export function rangeNotes(model: MachineModel, state: LinearState, notes: Range
       say(
         `heatPipes.${p.id}`,
         `its vapor leaves the range of the water equations, ${WATER_C.low} to ${WATER_C.high} °C`,
+      );
+    }
+    if (vaporReynolds(model, state, k, cpuW, gpuW) > LAMINAR_VAPOR) {
+      say(
+        `heatPipes.${p.id}`,
+        'its vapor flows faster than the laminar form of the pipe limits covers',
       );
     }
   });

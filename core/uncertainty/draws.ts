@@ -85,7 +85,9 @@ export function planDraws(
     return rays.map((ray, r) => {
       if (!ray) return [];
       const carried = carryOnRay(central, state, ray, null, memory);
-      rangeNotes(central, memory.on.solved ? memory.on : memory.off, notes);
+      const running = carried.state.rpms.some((x) => x > 0);
+      const { cpuW, gpuW } = carried.point;
+      rangeNotes(central, running ? memory.on : memory.off, cpuW, gpuW, notes);
       centralWatts[c * READOUTS + r] = carried.point.watts;
       return carried.state.duties.map((d, g) => (state.duties[g]! > 0 ? d / state.duties[g]! : 0));
     });

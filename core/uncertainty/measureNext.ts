@@ -1,3 +1,4 @@
+import type { CaseInput } from '../record/resolver';
 import type { DrawPlan } from './draws';
 
 /** How a cause is narrowed: read off the opened machine, or by one of the bench's means. */
@@ -32,15 +33,25 @@ const HIDDEN = /\.(bondLineUm|conductivityWmK)$/;
 const FAN_CURVE = /^fans\.(psi|phi|curveExponent)(\.|$)/;
 const RUN =
   /^(finStacks\.(uaFactor|nusseltFactor)|fans\.(recirculation|leakage)|dies\.(hotSpotFactor|interface\.(contactM2KW|ageingPerYear.*))|heatPipes\.(wickWmK.*|solderM2KW|limitFactor)|shell\.(boardWK|insideAirWm2K|evenness.*)|power\.rest(Air|Lid)Share)$/;
-/** Fields whose default has the very name of the field, and paths with a part's id in them. */
-const FIELD =
-  /^(dies|plates|heatPipes|finStacks|fans|vents|pads|strips)\.[^.]+\..|^(shell\.(widthMm|depthMm|footHeightMm)|power\.restW|room\.(temperatureC|altitudeM))$/;
+/** A figure of a part: its path has the part's id in it, which a default's name has not. */
+const OF_A_PART = /^(dies|plates|heatPipes|finStacks|fans|vents|pads|strips)\.[^.]+\../;
+/** Figures of the machine whose default has the very name of the field. */
+const OF_THE_MACHINE =
+  /^(shell\.(widthMm|depthMm|footHeightMm)|power\.restW|room\.(temperatureC|altitudeM))$/;
 
-function meansOf(input: string, isFigure: boolean): MeasureMeans | null {
+/** Whether an input is a figure that can be typed into the record. */
+function isFigure(input: CaseInput): boolean {
+  if (OF_THE_MACHINE.test(input.path)) return true;
+  return (
+    OF_A_PART.test(input.path) && (input.recorded !== null || !input.path.startsWith(input.key))
+  );
+}
+
+function meansOf(input: string, figure: boolean): MeasureMeans | null {
   if (input === 'noise.referenceDbA' || input === 'noise.sweepOffsetDb') return 'noise-sweep';
   if (FAN_CURVE.test(input)) return 'fan-curve';
   if (RUN.test(input)) return 'run-under-load';
-  return isFigure && FIELD.test(input) ? 'figure' : null;
+  return figure ? 'figure' : null;
 }
 
 function leftOf(means: MeasureMeans, input: string, now: number): number {
@@ -71,7 +82,7 @@ export function measureNext(
   shares: readonly { input: string; share: number }[],
   halfBandW: number,
 ): MeasureNext[] {
-  const figures = new Set(plan.inputs.filter((x) => FIELD.test(x.path)).map((x) => x.path));
+  const figures = new Set(plan.inputs.filter(isFigure).map((x) => x.path));
   const byMeans = new Map<string, { item: MeasureNext; gained: number }>();
   for (const { input, share } of shares) {
     const means = meansOf(input, figures.has(input));

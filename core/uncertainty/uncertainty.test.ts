@@ -321,4 +321,8 @@ test('a machine with one die has bands for it alone', () => {
   expect(c!.together.p05).toBe(c!.cpuAlone!.p05);
   expect(summary.bands[0]!.gpuAlone).toBeNull();
   expect(summary.fits.map((f) => f.readout)).toEqual(['cpuAlone']);
+  // a wick's permeability is no figure that anyone can read off a pipe
+  for (const i of summary.next[0]!.items) {
+    if (i.means === 'figure') expect(i.inputs[0]).not.toMatch(/permeability|poreUm/);
+  }
 });
