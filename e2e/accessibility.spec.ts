@@ -27,8 +27,14 @@ for (const theme of ['chalk', 'dim'] as const) {
     }
     await page.keyboard.press('k');
     await expect(page.getByRole('tab', { name: 'Vents' })).toBeVisible();
-    await page.keyboard.press('6');
-    await expect(page.getByRole('tab', { name: 'Vents' })).toHaveAttribute('aria-selected', 'true');
+    await expect(async () => {
+      await page.keyboard.press('6');
+      await expect(page.getByRole('tab', { name: 'Vents' })).toHaveAttribute(
+        'aria-selected',
+        'true',
+        { timeout: 1000 },
+      );
+    }).toPass();
     await check('cooling, vents');
     await page.goto('/method');
     await expect(page.locator('.katex').first()).toBeVisible();

@@ -11,6 +11,9 @@ const MEANS = {
   'run-under-load': 'A steady run under load',
 } as const;
 
+/** Half a band; small ones need a decimal for the gain to be seen. */
+const half = (watts: number) => watts.toFixed(watts < 20 ? 1 : 0);
+
 /** What to measure next because it narrows the band most. */
 export function MeasureNext() {
   const { draws, machine } = useMachineFile();
@@ -46,7 +49,7 @@ export function MeasureNext() {
               {i.means === 'figure' ? figureWords(i.inputs[0]!) : MEANS[i.means]}
             </Link>
             <div className="figure text-[0.8rem] text-quiet">
-              ± {i.nowW.toFixed(0)} → {i.thenW.toFixed(0)} <span className="unit">W</span>
+              ± {half(i.nowW)} → {half(i.thenW)} <span className="unit">W</span>
             </div>
           </li>
         ))}

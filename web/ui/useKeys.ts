@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useLayoutEffect, useRef } from 'react';
 
 /** Keys of the page: `n`, `?`, `mod+z`, `shift+mod+z`, `ArrowLeft`. */
 export type KeyMap = Record<string, () => void>;
@@ -19,10 +19,11 @@ function nameOf(event: KeyboardEvent): string {
  */
 export function useKeys(keys: KeyMap, active = true): void {
   const latest = useRef(keys);
-  useEffect(() => {
+  // before the screen shows, so that a key pressed at first sight is not lost
+  useLayoutEffect(() => {
     latest.current = keys;
   });
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (!active) return;
     const listen = (event: KeyboardEvent) => {
       if (event.defaultPrevented || event.altKey) return;
