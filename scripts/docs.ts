@@ -1,5 +1,8 @@
 // npm run docs: writes the documents that are made from the core.
-import { writeFileSync } from 'node:fs';
+import { mkdirSync, writeFileSync } from 'node:fs';
 import { methodDocument } from '@zugluft/core/method/methodDocument';
+import { recordJsonSchema } from '@zugluft/core/record/recordJsonSchema';
 
 writeFileSync('docs/method.md', methodDocument());
+mkdirSync('docs/format', { recursive: true });
+writeFileSync('docs/format/record.schema.json', recordJsonSchema());

@@ -1,5 +1,6 @@
 import { sustainedTogether } from '../estimate';
 import type { CaseRecord } from '../record/recordSchema';
+import type { LabDefaults } from '../record/resolver';
 import type { Cap } from './fanStates';
 
 /** A strip's two states at a cap: one school takes strips off for more air, the other leaves them to seal the duct. */
@@ -15,13 +16,15 @@ export interface StripStates {
  *
  * @param record a record that `parseRecord` found complete
  * @param cap the cap
+ * @param lab a lab's own defaults
  */
-export function stripStates(record: CaseRecord, cap: Cap): StripStates[] {
+export function stripStates(record: CaseRecord, cap: Cap, lab?: LabDefaults): StripStates[] {
   const strips = record.strips ?? [];
   const watts = (id: string, state: 'present' | 'removed') =>
     sustainedTogether(
       { ...record, strips: strips.map((s) => (s.id === id ? { ...s, state } : s)) },
       [cap],
+      lab,
     )[0]!;
   return strips.map((s) => ({
     id: s.id,

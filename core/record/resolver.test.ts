@@ -1,3 +1,4 @@
+import { buildModel } from '../network/machineModel';
 import { checkLabDefault, isDefaultKey, labDefaultsOf } from './labDefaults';
 import { DEFAULTS } from './defaults';
 import { resolveCase } from './resolveCase';
@@ -104,5 +105,10 @@ test('pads: watts of the rest leave through them, no more than the rest has', ()
     to: 'base-cover',
     sourceW: 8,
   }));
-  expect(resolveCase(record).pads.reduce((sum, p) => sum + p.sourceW, 0)).toBe(48);
+  const data = resolveCase(record);
+  expect(data.pads.reduce((sum, p) => sum + p.sourceW, 0)).toBe(48);
+  const left = 10 * (1 - data.power.restLidShare);
+  const { padTotalW } = buildModel(data);
+  expect(padTotalW).toBeGreaterThan(0);
+  expect(padTotalW).toBeLessThan(left);
 });

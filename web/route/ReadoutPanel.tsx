@@ -12,7 +12,7 @@ import { useTheme } from '../ui/theme';
 
 /** The answer beside whatever is typed: the noise ladder and, small, the envelope. */
 export function ReadoutPanel() {
-  const { live, draws, stale, complete, issues, draft, settingId, chooseSetting, machine } =
+  const { live, draws, lab, stale, complete, issues, draft, settingId, chooseSetting, machine } =
     useMachineFile();
   const [name, setName] = useState<ReadoutName>('together');
   const [showAssumed, setShowAssumed] = useState(false);
@@ -29,8 +29,8 @@ export function ReadoutPanel() {
   const settings = partsOf(draft, 'settings');
   const outlined = live.outlines?.caps;
   const ruled = useMemo(
-    () => (live.record ? ruledLimits(live.record, settingId) : null),
-    [live.record, settingId],
+    () => (live.record ? ruledLimits(live.record, settingId, lab) : null),
+    [live.record, settingId, lab],
   );
   const numbered = useMemo(() => outlined?.filter((c) => typeof c.cap === 'number'), [outlined]);
   return (

@@ -9,7 +9,7 @@ const AT_CAP = 36;
 
 /** Each strip in both its states, computed: more air without it, or a sealed duct with it. */
 export function StripEffects() {
-  const { live } = useMachineFile();
+  const { live, lab } = useMachineFile();
   const [states, setStates] = useState<StripStates[]>([]);
   const submit = useRef(latestOnly());
   const { record } = live;
@@ -20,13 +20,13 @@ export function StripEffects() {
     }
     let open = true;
     submit.current(async () => {
-      const found = await estimateWorker().stripStates(record, AT_CAP);
+      const found = await estimateWorker().stripStates(record, AT_CAP, lab);
       if (open) setStates(found);
     });
     return () => {
       open = false;
     };
-  }, [record]);
+  }, [record, lab]);
   if (!states.length) return null;
   return (
     <section aria-label="strips in both states" className="px-1.5 py-2 text-[0.9rem]">

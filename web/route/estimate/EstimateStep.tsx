@@ -31,8 +31,8 @@ export function EstimateStep() {
   const cap = caps[capIndex];
   const marked = useMemo(() => (cap ? placeAlong(cap, place.share) : null), [cap, place.share]);
   const ruled = useMemo(
-    () => (live.record ? ruledLimits(live.record, settingId) : null),
-    [live.record, settingId],
+    () => (live.record ? ruledLimits(live.record, settingId, lab) : null),
+    [live.record, settingId, lab],
   );
   const [found, setFound] = useState<{ readout: PointReadout; why: Explanation } | null>(null);
   const [view, setView] = useState<'why' | 'all'>('why');
