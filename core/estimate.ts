@@ -8,7 +8,7 @@ import {
 import { clipEnvelope } from './envelope/clipEnvelope';
 import { CPU_RAY, GPU_RAY, traceEnvelope, type EnvelopeCorner } from './envelope/envelope';
 import { stateForCap, type Cap, type FanState } from './envelope/fanStates';
-import type { Binding, Configuration, HalfPlane, Ray } from './envelope/limits';
+import type { Binding, Configuration, HalfPlane, Ray } from './envelope/limitTypes';
 import { pointReadout, type PointReadout } from './envelope/pointReadout';
 import { buildModel, type MachineModel } from './network/machineModel';
 import { figureValue } from './record/figure';

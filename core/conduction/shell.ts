@@ -2,6 +2,29 @@ import { air, KELVIN } from '../fluids/air';
 
 export const STEFAN_BOLTZMANN = 5.670374419e-8;
 
+/** Rayleigh numbers over which both correlations below were published, the narrower of the two. */
+export const CONVECTION_RAYLEIGH = { low: 1e4, high: 1e9 };
+
+/**
+ * Rayleigh number of a horizontal surface: `g β ΔT L³ Pr / ν²`, L its area over its perimeter.
+ *
+ * @param difference surface over room, K, > 0
+ * Source: Incropera et al., ch. 9; from memory.
+ */
+export function horizontalRayleigh(
+  widthM: number,
+  depthM: number,
+  difference: number,
+  roomC: number,
+  pressurePa: number,
+): number {
+  const p = air(roomC + difference / 2, pressurePa);
+  const length = (widthM * depthM) / (2 * (widthM + depthM));
+  const nu = p.viscosityPaS / p.densityKgM3;
+  const beta = 1 / (roomC + difference / 2 + KELVIN);
+  return ((9.80665 * beta * difference * length ** 3) / (nu * nu)) * p.prandtl;
+}
+
 /**
  * Mean coefficient of natural convection on a flat horizontal surface warmer than the room.
  *

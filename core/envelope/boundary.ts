@@ -1,13 +1,7 @@
 import type { MachineModel } from '../network/machineModel';
 import { moveConditions, solveInto, type LinearState } from '../network/steadyState';
-import {
-  firstLimit,
-  lastHit,
-  type Binding,
-  type Configuration,
-  type HalfPlane,
-  type Ray,
-} from './limits';
+import { type Binding, type Configuration, type HalfPlane, type Ray } from './limitTypes';
+import { firstLimit, lastHit } from './limits';
 
 /** Where a ray leaves the region, at properties converged there. */
 export interface BoundaryPoint {

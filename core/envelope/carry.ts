@@ -2,7 +2,7 @@ import type { MachineModel } from '../network/machineModel';
 import { createState, type LinearState } from '../network/steadyState';
 import { boundaryOnRay, boundaryWatts, type BoundaryPoint } from './boundary';
 import { controlGroups, fanState, startDuties, type FanState } from './fanStates';
-import type { Configuration, Ray } from './limits';
+import type { Configuration, Ray } from './limitTypes';
 import { bestSplit } from './splitFans';
 
 /** The best that can be carried along a ray, and the fan state that does it. */

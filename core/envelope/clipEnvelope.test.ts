@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { solve } from 'yalps';
 import { clipEnvelope } from './clipEnvelope';
 import type { EnvelopeCorner } from './envelope';
-import type { HalfPlane } from './limits';
+import type { HalfPlane } from './limitTypes';
 
 const junction = { limit: 'junction', part: 'gpu' } as const;
 const outline: EnvelopeCorner[] = [

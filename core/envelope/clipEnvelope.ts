@@ -1,5 +1,5 @@
 import type { EnvelopeCorner } from './envelope';
-import type { Binding, HalfPlane } from './limits';
+import type { Binding, HalfPlane } from './limitTypes';
 
 interface Vertex {
   x: number;

@@ -2,7 +2,8 @@ import type { MachineModel } from '../network/machineModel';
 import { solveInto } from '../network/steadyState';
 import { carryAmong, carryOnRay, isRunning, type Carried, type CarryMemory } from './carry';
 import { controlGroups, type FanState } from './fanStates';
-import { limitPlanes, type Binding, type HalfPlane, type Ray } from './limits';
+import { type Binding, type HalfPlane, type Ray } from './limitTypes';
+import { limitPlanes } from './limits';
 import { clipPolygon, crossing } from './polygon';
 
 /** A corner of the envelope; `edge` binds from here to the next corner, null at the last. */

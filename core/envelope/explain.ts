@@ -7,7 +7,8 @@ import type { LabDefaults } from '../record/resolver';
 import { carryOnRay, createMemory } from './carry';
 import { CPU_RAY, GPU_RAY } from './envelope';
 import { stateForCap, type Cap } from './fanStates';
-import { limitsAlong, type Binding } from './limits';
+import { type Binding } from './limitTypes';
+import { limitsAlong } from './limits';
 import { settleAt } from './pointReadout';
 
 export const STEP_NAMES = [

@@ -1,71 +1,28 @@
 import { emptyWater } from '../fluids/water';
 import { waterFromTable } from '../fluids/waterTable';
-import type { MachineModel, PipeContact, PipeProfile } from '../network/machineModel';
+import type { MachineModel } from '../network/machineModel';
 import { nodeC, outletOf, type LinearState } from '../network/steadyState';
-import { capillaryReach } from '../pipes/capillaryLimit';
 import { chamberCapillaryW } from '../pipes/chamberLimit';
-import { boilingFlux, entrainmentW, sonicW, viscousReach } from '../pipes/pipeLimits';
-
-export const LIMITS = [
-  'junction',
-  'pipe',
-  'chamber',
-  'skin',
-  'exhaust-air',
-  'firmware',
-  'adapter',
-] as const;
-
-export const FAILURES = ['capillary', 'boiling', 'entrainment', 'sonic', 'viscous'] as const;
-
-/** What binds: the kind of limit, the id of the part, and for pipes and chambers how they fail. */
-export interface Binding {
-  limit: (typeof LIMITS)[number];
-  part: string;
-  kind?: (typeof FAILURES)[number];
-}
-
-/** A limit as a half-plane: `cpu · P_cpu + gpu · P_gpu ≤ room`. */
-export interface HalfPlane {
-  cpu: number;
-  gpu: number;
-  room: number;
-  binding: Binding;
-}
-
-/** Direction in the (CPU, GPU) plane, both ≥ 0, sum 1. */
-export interface Ray {
-  cpu: number;
-  gpu: number;
-}
-
-/** Limits of a setting and the adapter, on top of what the cooling can carry. */
-export interface Configuration {
-  cpuW: number | null;
-  gpuW: number | null;
-  adapterW: number | null;
-  cpuPart: string;
-  gpuPart: string;
-}
-
-/** Takes one half-plane; limit, part and failure as numbers, so that looking costs nothing. */
-type Visit = (
-  cpu: number,
-  gpu: number,
-  room: number,
-  limit: number,
-  part: number,
-  kind: number,
-) => void;
-
-const JUNCTION = 0;
-const PIPE = 1;
-const CHAMBER = 2;
-const SKIN = 3;
-const EXHAUST = 4;
-const FIRMWARE = 5;
-const ADAPTER = 6;
-const NO_FAILURE = -1;
+import {
+  FAILURES,
+  LIMITS,
+  type Binding,
+  type Configuration,
+  type HalfPlane,
+  type Ray,
+} from './limitTypes';
+import {
+  ADAPTER,
+  CHAMBER,
+  EXHAUST,
+  FIRMWARE,
+  JUNCTION,
+  NO_FAILURE,
+  PIPE,
+  SKIN,
+  type Visit,
+} from './limitVisit';
+import { visitPipes } from './pipeLimitPlanes';
 
 function partId(
   { data }: MachineModel,
@@ -194,6 +151,7 @@ function visitChamber(
     areaM2,
     plate.widthM * plate.lengthM,
     plate.wickM,
+    plate.vaporGapM,
     plate.wick!,
     waterFromTable(state.at.plateC[index]!, saturated),
   );
@@ -204,214 +162,6 @@ function visitChamber(
     CHAMBER,
     index,
     boiling < capillary ? 1 : 0,
-  );
-}
-
-/** What a pipe can do at the temperature of its vapor. */
-interface PipeCapability {
-  /** Greatest range of ∫Q dx, W·m, and how it fails beyond. */
-  reachWm: number;
-  reachKind: number;
-  /** Greatest axial flow, W. */
-  flowW: number;
-  flowKind: number;
-  /** Greatest flux into it, W/m². */
-  fluxWm2: number;
-}
-
-const capability: PipeCapability = { reachWm: 0, reachKind: 0, flowW: 0, flowKind: 2, fluxWm2: 0 };
-
-/** Limits of one of alike pipes at a vapor temperature; the result is overwritten by the next call. */
-export function pipeCapability(model: MachineModel, pipe: number, vaporC: number): PipeCapability {
-  const p = model.data.pipes[pipe]!;
-  const w = waterFromTable(vaporC, saturated);
-  const capillary = capillaryReach(p, w);
-  const viscous = viscousReach(p, w);
-  const entrainment = entrainmentW(p, w);
-  const sonic = sonicW(p, w, vaporC);
-  capability.reachWm = Math.min(capillary, viscous);
-  capability.reachKind = viscous < capillary ? 4 : 0;
-  capability.flowW = Math.min(entrainment, sonic);
-  capability.flowKind = sonic < entrainment ? 3 : 2;
-  capability.fluxWm2 = boilingFlux(p, w, vaporC);
-  return capability;
-}
-
-const MOST_CONTACTS = 16;
-const heatBase = new Float64Array(MOST_CONTACTS);
-const heatCpu = new Float64Array(MOST_CONTACTS);
-const heatGpu = new Float64Array(MOST_CONTACTS);
-
-/** Heat into a pipe's contacts (all alike pipes together) from a vector of node temperatures. */
-export function contactHeat(
-  model: MachineModel,
-  pipe: number,
-  temperatures: Float64Array,
-  out: Float64Array,
-): void {
-  const contacts = model.pipeContacts[pipe]!;
-  const node = model.pipeNode[pipe]!;
-  for (let j = 0; j < contacts.length; j++) {
-    const l = contacts[j]!.link;
-    const other = l.a === node ? l.b : l.a;
-    out[j] = l.conductanceWK * (temperatures[other]! - temperatures[node]!);
-  }
-}
-
-const MOST_PLACES = 5 * MOST_CONTACTS;
-const atBase = new Float64Array(MOST_PLACES);
-const atCpu = new Float64Array(MOST_PLACES);
-const atGpu = new Float64Array(MOST_PLACES);
-
-function project(
-  weights: Float64Array,
-  places: number,
-  heat: Float64Array,
-  out: Float64Array,
-): void {
-  const m = weights.length / places;
-  for (let i = 0; i < places; i++) {
-    let sum = 0;
-    for (let j = 0; j < m; j++) sum += weights[i * m + j]! * heat[j]!;
-    out[i] = sum;
-  }
-}
-
-const heatAt = new Float64Array(MOST_CONTACTS);
-
-/**
- * Whether a pipe stays clear of all its limits from idle up to some watts along a ray. Every load is convex in the watts, so
- * both ends tell. Bounds alone are looked at first: the heat that enters, over the whole length.
- */
-function isClear(
-  profile: PipeProfile,
-  contacts: readonly PipeContact[],
-  watts: number,
-  ray: Ray,
-): boolean {
-  const { reachWm, flowW, fluxWm2 } = capability;
-  const m = contacts.length;
-  for (let end = 0; end < 2; end++) {
-    const w = end * watts;
-    let entering = 0;
-    for (let j = 0; j < m; j++) {
-      const q = heatBase[j]! + w * (heatCpu[j]! * ray.cpu + heatGpu[j]! * ray.gpu);
-      heatAt[j] = q;
-      if (q > 0) entering += q;
-      if (q > fluxWm2 * contacts[j]!.areaM2) return false;
-    }
-    if (entering * profile.perHeat > flowW) return false;
-    if (entering * profile.perHeat * profile.spanM < reachWm) continue;
-    const { integral, places } = profile;
-    let high = 0;
-    let low = 0;
-    for (let i = 0; i < places; i++) {
-      let sum = 0;
-      for (let j = 0; j < m; j++) sum += integral[i * m + j]! * heatAt[j]!;
-      if (sum > high) high = sum;
-      else if (sum < low) low = sum;
-    }
-    if (high - low > reachWm) return false;
-  }
-  return true;
-}
-
-/**
- * Pipe limits. The range of the axial integral is a maximum over pairs of places, each linear in the watts, so each pair is
- * a half-plane of its own and the region they leave is convex; likewise the axial flow at each place and the heat of each
- * contact. Of the pairs only those are visited that the given rays meet first.
- *
- * @param upTo pipes that are clear up to these watts along each ray are passed over
- */
-function visitPipes(
-  model: MachineModel,
-  state: LinearState,
-  rays: readonly Ray[],
-  visit: Visit,
-  upTo: readonly number[],
-): void {
-  for (let k = 0; k < model.pipeNode.length; k++) {
-    const contacts = model.pipeContacts[k]!;
-    const profile = model.pipeProfiles[k]!;
-    const can = pipeCapability(model, k, state.at.pipeC[k]!);
-    contactHeat(model, k, state.base, heatBase);
-    contactHeat(model, k, state.perCpuW, heatCpu);
-    contactHeat(model, k, state.perGpuW, heatGpu);
-    let clear = true;
-    for (let r = 0; clear && r < rays.length; r++) {
-      clear = isClear(profile, contacts, upTo[r]!, rays[r]!);
-    }
-    if (clear) continue;
-    const { places } = profile;
-    project(profile.integral, places, heatBase, atBase);
-    project(profile.integral, places, heatCpu, atCpu);
-    project(profile.integral, places, heatGpu, atGpu);
-    const { reachWm, reachKind, flowW, flowKind, fluxWm2 } = can;
-    for (const r of rays) visitFirstPair(places, reachWm, r, k, reachKind, visit);
-    project(profile.flow, places, heatBase, atBase);
-    project(profile.flow, places, heatCpu, atCpu);
-    project(profile.flow, places, heatGpu, atGpu);
-    for (let i = 0; i < places; i++) {
-      visit(atCpu[i]!, atGpu[i]!, flowW - atBase[i]!, PIPE, k, flowKind);
-      visit(-atCpu[i]!, -atGpu[i]!, flowW + atBase[i]!, PIPE, k, flowKind);
-    }
-    for (let j = 0; j < contacts.length; j++) {
-      const most = fluxWm2 * contacts[j]!.areaM2;
-      // heat leaves through the other contacts; only what enters can boil
-      if (heatCpu[j]! > 0 || heatGpu[j]! > 0) {
-        visit(heatCpu[j]!, heatGpu[j]!, most - heatBase[j]!, PIPE, k, 1);
-      }
-    }
-  }
-}
-
-/**
- * The pair of places whose difference first reaches a pipe's limit along a ray. The range is convex in the watts, so Newton
- * steps from far outside come down on it without overshooting.
- */
-function visitFirstPair(
-  places: number,
-  reach: number,
-  ray: Ray,
-  pipe: number,
-  kind: number,
-  visit: Visit,
-): void {
-  let watts = 1e5;
-  let found = -1;
-  let other = -1;
-  for (let round = 0; round < 50; round++) {
-    let i = 0;
-    let j = 0;
-    let high = -Infinity;
-    let low = Infinity;
-    for (let k = 0; k < places; k++) {
-      const value = atBase[k]! + watts * (atCpu[k]! * ray.cpu + atGpu[k]! * ray.gpu);
-      if (value > high) {
-        high = value;
-        i = k;
-      }
-      if (value < low) {
-        low = value;
-        j = k;
-      }
-    }
-    const slope = (atCpu[i]! - atCpu[j]!) * ray.cpu + (atGpu[i]! - atGpu[j]!) * ray.gpu;
-    if (slope <= 0) break;
-    found = i;
-    other = j;
-    const next = (reach - (atBase[i]! - atBase[j]!)) / slope;
-    if (next >= watts * (1 - 1e-12) || next <= 0) break;
-    watts = next;
-  }
-  if (found < 0) return;
-  visit(
-    atCpu[found]! - atCpu[other]!,
-    atGpu[found]! - atGpu[other]!,
-    reach - (atBase[found]! - atBase[other]!),
-    PIPE,
-    pipe,
-    kind,
   );
 }
 

@@ -9,7 +9,9 @@ import {
   type LinearState,
 } from '../network/steadyState';
 import type { FanState } from './fanStates';
-import { contactHeat, FAILURES, firstLimit, pipeCapability } from './limits';
+import { FAILURES } from './limitTypes';
+import { firstLimit } from './limits';
+import { contactHeat, pipeCapability } from './pipeLimitPlanes';
 
 export interface TemperatureReadout {
   id: string;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { solve } from 'yalps';
-import type { HalfPlane } from './limits';
+import type { HalfPlane } from './limitTypes';
 import { clipPolygon, crossing } from './polygon';
 
 const plane = (cpu: number, gpu: number, room: number, part = 'x'): HalfPlane => ({

@@ -1,4 +1,4 @@
-import type { HalfPlane } from './limits';
+import type { HalfPlane } from './limitTypes';
 
 export interface Corner {
   cpuW: number;

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { Matrix, LuDecomposition } from 'ml-matrix';
 import { fanState } from '../envelope/fanStates';
-import { contactHeat } from '../envelope/limits';
+import { contactHeat } from '../envelope/pipeLimitPlanes';
 import { resolveCase } from '../record/resolveCase';
 import { exampleRecord } from '../test-support/exampleRecord';
 import { randomRecord } from '../test-support/randomRecord';

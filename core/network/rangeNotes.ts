@@ -4,6 +4,7 @@ import { air, emptyAir } from '../fluids/air';
 import { emptyWater } from '../fluids/water';
 import { waterFromTable } from '../fluids/waterTable';
 import { vaporHydraulicM } from '../pipes/pipeLimits';
+import { conductionRangeNotes } from './conductionRangeNotes';
 import type { MachineModel } from './machineModel';
 import type { LinearState } from './steadyState';
 
@@ -64,6 +65,7 @@ export function rangeNotes(
     if (!notes.some((n) => n.path === path && n.message === message)) notes.push({ path, message });
   };
   const { data } = model;
+  conductionRangeNotes(model, state, cpuW, gpuW, say);
   data.pipes.forEach((p, k) => {
     const c = state.at.pipeC[k]!;
     if (c <= WATER_C.low || c >= WATER_C.high) {

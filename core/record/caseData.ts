@@ -88,6 +88,7 @@ export interface PlateData {
   conductivityWmK: number;
   wallM: number;
   wickM: number;
+  vaporGapM: number;
   /** Of a vapor chamber. */
   wick: WickData | null;
   chamberFluxWm2: number;

@@ -9,7 +9,7 @@ import {
   stateForCap,
   type Cap,
 } from '../envelope/fanStates';
-import type { Ray } from '../envelope/limits';
+import type { Ray } from '../envelope/limitTypes';
 import { configurationOf, DEFAULT_CAPS, READOUT_NAMES, type EstimateOptions } from '../estimate';
 import { buildModel, type MachineModel } from '../network/machineModel';
 import { rangeNotes, type RangeNote } from '../network/rangeNotes';

@@ -1,5 +1,5 @@
 import type { CapEstimate } from '@zugluft/core/estimate';
-import type { Binding } from '@zugluft/core/envelope/limits';
+import type { Binding } from '@zugluft/core/envelope/limitTypes';
 
 /** How a stretch of an envelope is drawn, so that its limit is told without colour. */
 export type LineStyle = 'solid' | 'dashed' | 'dotted' | 'long';

@@ -1,4 +1,4 @@
-import type { Binding } from '@zugluft/core/envelope/limits';
+import type { Binding } from '@zugluft/core/envelope/limitTypes';
 
 const PIPE_WORDS = {
   capillary: ' running dry',
