@@ -216,7 +216,8 @@ export const METHOD: readonly MethodChapter[] = [
         tex: String.raw`\mathrm{Nu}_{up} = 0.54\,\mathrm{Ra}^{1/4},\quad \mathrm{Nu}_{down} = 0.27\,\mathrm{Ra}^{1/4},\quad h_r = \epsilon\sigma(T^2 + T_\infty^2)(T + T_\infty)`,
         where:
           'Length: area over perimeter. Desk, soft ground and a closed lid leave a share of it.',
-        range: 'Ra up to 10⁷ (above: 0.15 Ra^⅓)',
+        range:
+          'Ra from 10⁴ to 10⁹ (facing up from 10⁷: 0.15 Ra^⅓); noted outside where the shell carries over 5 % of the heat',
         source: 'Incropera et al., ch. 9; Stefan–Boltzmann',
         file: 'core/conduction/shell.ts',
       },
@@ -225,7 +226,7 @@ export const METHOD: readonly MethodChapter[] = [
         tex: String.raw`G = hA + 2\pi a\,k t\,m\,\frac{K_1(ma)}{K_0(ma)},\quad m = \sqrt{\frac{h}{kt}}`,
         where:
           'An isothermal disc in a wide thin sheet; a its radius, k and t of the shell’s wall.',
-        range: 'sheet much wider than the spot',
+        range: 'spot up to a quarter of the shell, noted beyond',
         source: 'annular fin of infinite extent, Incropera et al., ch. 3',
         file: 'core/conduction/skinSpot.ts',
       },
@@ -277,6 +278,32 @@ export const METHOD: readonly MethodChapter[] = [
         range: 'on mains',
         source: 'energy balance',
         file: 'core/estimate.ts',
+      },
+    ],
+  },
+  {
+    id: 'time',
+    title: 'Time and firmware',
+    intro:
+      'Firmware samples temperatures, sets watts and fans, and holds them for half a second. Between samples the network is linear and its step exact.',
+    equations: [
+      {
+        title: 'One step',
+        tex: String.raw`C\,\dot x = -G x + b,\qquad \begin{pmatrix} E & F \\ 0 & I \end{pmatrix} = \exp\begin{pmatrix} -C^{-1}G\,\Delta t & C^{-1}b\,\Delta t \\ 0 & 0 \end{pmatrix},\qquad x' = E x + F \begin{pmatrix} 1 \\ P_{cpu} \\ P_{gpu}\end{pmatrix}`,
+        where:
+          'C heat capacity of each node from its volume, x rise over the room; E and F are made once for each level of fan duty.',
+        range: 'any step; properties at the steady state of each duty',
+        source: 'Van Loan 1978; Moler & Van Loan 2003',
+        file: 'core/transient/propagator.ts',
+      },
+      {
+        title: 'Running average of power',
+        tex: String.raw`a' = a\,e^{-\Delta t/\tau} + P\,(1 - e^{-\Delta t/\tau}),\qquad t_{short} = -\tau \ln\left(1 - \frac{P_{sustained}}{P_{short}}\right)`,
+        where:
+          'The processor draws up to its short-term limit as long as a stays below the sustained one; junctions and the adapter cut earlier.',
+        range: 'τ about 28 s',
+        source: 'common practice',
+        file: 'core/transient/runningAverage.ts',
       },
     ],
   },

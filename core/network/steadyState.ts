@@ -115,6 +115,23 @@ const filmAir = emptyAir();
  * Source: nodal analysis; ε-NTU after Kays & London.
  */
 export function solveInto(model: MachineModel, rpms: ArrayLike<number>, state: LinearState): void {
+  assembleInto(model, rpms, state);
+  const { matrix: a, base, perCpuW, perGpuW } = state;
+  factorPlanned(a, model.plan);
+  solvePlanned(a, model.plan, base);
+  solvePlanned(a, model.plan, perCpuW);
+  if (model.hasGpu) solvePlanned(a, model.plan, perGpuW);
+}
+
+/**
+ * Writes the network's equations `G x = b` without solving them: G into the state's matrix, the heat of rest and fans, of one
+ * CPU watt and of one GPU watt into its three vectors.
+ */
+export function assembleInto(
+  model: MachineModel,
+  rpms: ArrayLike<number>,
+  state: LinearState,
+): void {
   const { data, nodeCount: n, intakeNode, shellNode, links } = model;
   const { at, flows, matrix: a, base, capacityWK } = state;
   solveAirFlows(model.air, data, rpms, at.intakeC, at.filmC, flows, state.solved);
@@ -197,10 +214,6 @@ export function solveInto(model: MachineModel, rpms: ArrayLike<number>, state: L
     a[onIntake + intakeNode] = 1;
     base[shellNode]! += restW + fanPowerW;
   }
-  factorPlanned(a, model.plan);
-  solvePlanned(a, model.plan, base);
-  solvePlanned(a, model.plan, perCpuW);
-  if (model.hasGpu) solvePlanned(a, model.plan, perGpuW);
 }
 
 function sweep(a: Float64Array, n: number, node: number, intake: number, g: number): void {

@@ -354,6 +354,39 @@ export const DEFAULTS = {
   'pads.sourceW.wireless': of(1, 0.4, 2, 'W', 'wireless card under load'),
   'pads.sourceW.memory': of(3, 1, 6, 'W', 'memory under load'),
 
+  'shell.massKg': of(2.1, 1.5, 2.8, 'kg', 'mass, for how fast the machine warms up'),
+  'shell.warmMassShare': shareOf(0.5, 0.3, 0.7, 'share of the mass that warms up with the shell'),
+  'shell.specificHeatJkgK': of(800, 650, 950, 'J/kgK', 'specific heat of shell, board and battery'),
+  'settings.cpuShortWindowS': of(
+    28,
+    20,
+    60,
+    's',
+    'window of the running average behind the short-term limit',
+  ),
+  'settings.fanStartC': of(45, 35, 60, '°C', 'junction at which fans leave their least speed'),
+  'settings.fanFullBelowLimitK': of(
+    7,
+    3,
+    15,
+    'K',
+    'fans are at full speed this far below the junction limit',
+  ),
+  'settings.fanHysteresisK': of(
+    4,
+    2,
+    8,
+    'K',
+    'fans slow down only this far below where they sped up',
+  ),
+  'settings.fanDutyPerS': of(
+    0.05,
+    0.02,
+    0.2,
+    '1/s',
+    'how fast fans change speed, share of full speed',
+  ),
+
   'noise.sweepOffsetDb': of(0, -1.6, 1.6, 'dB', 'microphone and place, common to a whole sweep'),
   'noise.referenceDbA': of(45, 41.7, 48.3, 'dB(A)', 'one 65 × 9 mm fan at 17 m/s tip speed, 0.5 m'),
 } as const satisfies Record<string, Default>;

@@ -159,6 +159,14 @@ const setting = z.looseObject({
   cpuShortW: watts.optional(),
   cpuShortWindowS: figure({ min: 0, max: 3600, unit: 's' }).optional(),
   gpuSustainedW: watts.optional(),
+  /** How the fans follow the hottest junction. */
+  fanRamp: z
+    .looseObject({
+      startC: figure({ min: 0, max: 120, unit: '°C' }).optional(),
+      fullC: figure({ min: 0, max: 120, unit: '°C' }).optional(),
+      hysteresisK: figure({ min: 0, max: 40, unit: 'K' }).optional(),
+    })
+    .optional(),
   later: z
     .looseObject({
       afterS: figure({ min: 0, max: 86400, unit: 's' }).optional(),

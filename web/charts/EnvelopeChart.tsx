@@ -4,6 +4,7 @@ import { init, use as register, type EChartsType } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
 import type { CapEstimate } from '@zugluft/core/estimate';
+import { themeColours } from './themeColours';
 import { DASH, lineStyle, placeAlong, stretches, type Point } from './envelopeLines';
 
 register([LineChart, ScatterChart, GridComponent, MarkLineComponent, CanvasRenderer]);
@@ -13,18 +14,6 @@ export interface RuledLimits {
   gpuW: number | null;
   /** Two ends of the adapter's line, or null. */
   adapter: [Point, Point] | null;
-}
-
-function themeColours(element: HTMLElement) {
-  const style = getComputedStyle(element);
-  const read = (name: string) => style.getPropertyValue(name).trim();
-  return {
-    ink: read('--color-base-content'),
-    rule: read('--color-base-300'),
-    ground: read('--color-base-100'),
-    air: read('--color-primary'),
-    heat: read('--color-secondary'),
-  };
 }
 
 /**

@@ -19,6 +19,7 @@ const KEYS: [string, string[], string][] = [
   ['b', ['b'], 'make a finer band, or cancel it'],
   ['d', ['d'], 'in the estimate: the next die'],
   ['r', ['r'], 'in the estimate: all readings, or where the kelvins go'],
+  ['w', ['w'], 'in the estimate: over time, or the envelope'],
   ['m', ['m'], 'method and defaults'],
   ['arrows', ['←', '→', '↑', '↓'], 'in the estimate: along a line, quieter, louder'],
   ['move', ['Space'], 'on a part’s grip along a pipe: pick up, move with arrows, put down'],

@@ -14,20 +14,64 @@ import { latestOnly } from '../../workers/latestOnly';
 import { KelvinChain } from './KelvinChain';
 import { LimitsAhead } from './LimitsAhead';
 import { OneDie } from './OneDie';
+import { OverTime } from './OverTime';
 
 const STEP = 0.02;
+const FIRST_CAP = 36;
+const VIEWS = [
+  ['caps', 'at every cap'],
+  ['time', 'over time'],
+] as const;
+
+/** The estimate at length: the envelope read off point by point, or the same machine over half an hour. */
+export function EstimateStep() {
+  const [over, setOver] = useState<'caps' | 'time'>('caps');
+  const { live } = useMachineFile();
+  const swap = () => setOver((x) => (x === 'caps' ? 'time' : 'caps'));
+  useKeys({ w: swap });
+  return (
+    <>
+      {live.record && (
+        <p className="flex gap-4 text-[0.85rem] text-quiet pb-1.5 no-print">
+          {VIEWS.map(([name, words]) => (
+            <button
+              key={name}
+              type="button"
+              aria-pressed={over === name}
+              className={`cursor-pointer hover:text-ink ${over === name ? 'text-ink font-semibold' : ''}`}
+              onClick={() => setOver(name)}
+            >
+              {words}
+            </button>
+          ))}
+          <Kbd>w</Kbd>
+        </p>
+      )}
+      {over === 'time' && live.record ? <OverTime record={live.record} /> : <AtEveryCap />}
+    </>
+  );
+}
 
 /** The envelope in full, read off point by point with the pointer or the arrow keys. */
-export function EstimateStep() {
+function AtEveryCap() {
   const { live, lab, settingId, complete } = useMachineFile();
   const { theme } = useTheme();
   const all = live.outlines?.caps;
   const caps = useMemo(
-    () => (all ?? []).filter((c) => typeof c.cap === 'number' && c.envelope.length > 1),
+    // a cap beyond what the fans do has the same line as off or full
+    () =>
+      (all ?? []).filter((c) => (typeof c.cap === 'string' || !c.note) && c.envelope.length > 1),
     [all],
   );
-  const [place, setPlace] = useState({ capIndex: 2, share: 0.6 });
-  const capIndex = Math.min(place.capIndex, caps.length - 1);
+  const [place, setPlace] = useState<{ capIndex: number | null; share: number }>({
+    capIndex: null,
+    share: 0.6,
+  });
+  const usual = Math.max(
+    0,
+    caps.findIndex((c) => c.cap === FIRST_CAP),
+  );
+  const capIndex = Math.min(place.capIndex ?? usual, caps.length - 1);
   const cap = caps[capIndex];
   const marked = useMemo(() => (cap ? placeAlong(cap, place.share) : null), [cap, place.share]);
   const ruled = useMemo(
@@ -59,7 +103,7 @@ export function EstimateStep() {
   const along = (by: number) =>
     setPlace((p) => ({ ...p, share: Math.min(1, Math.max(0, p.share + by)) }));
   const louder = (by: number) =>
-    setPlace((p) => ({ ...p, capIndex: Math.min(caps.length - 1, Math.max(0, p.capIndex + by)) }));
+    setPlace((p) => ({ ...p, capIndex: Math.min(caps.length - 1, Math.max(0, capIndex + by)) }));
   useKeys({
     ArrowLeft: () => along(-STEP),
     ArrowRight: () => along(STEP),
@@ -82,8 +126,9 @@ export function EstimateStep() {
     <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[minmax(0,1fr)_17rem] gap-x-6">
       <div>
         <p className="text-[0.85rem] text-quiet">
-          Each line as loud as its number, dB(A) · solid: GPU junction holds · dashed: CPU junction
-          holds · dotted: a pipe or chamber runs dry · long dashes: skin or exhaust air
+          Each line as loud as its number, dB(A), or fans off and at full speed · solid: GPU
+          junction holds · dashed: CPU junction holds · dotted: a pipe or chamber runs dry · long
+          dashes: skin or exhaust air
         </p>
         <div className={`h-[min(40rem,72vh)] ${complete ? '' : 'opacity-60'}`}>
           <LazyEnvelopeChart
@@ -108,7 +153,7 @@ export function EstimateStep() {
         <div className="flex justify-between items-baseline">
           <h2 className="font-semibold">At the marked point</h2>
           <span className="figure">
-            {capWord(cap.cap)} <span className="unit">dB(A)</span>
+            {capWord(cap.cap)} {typeof cap.cap === 'number' && <span className="unit">dB(A)</span>}
           </span>
         </div>
         <p className="figure text-2xl my-2" data-testid="marked-watts">

@@ -1,0 +1,43 @@
+import type { CaseRecord } from '../record/recordSchema';
+import { figureValue } from '../record/figure';
+import { createResolver, type AssumedFigure, type LabDefaults } from '../record/resolver';
+
+/** Window of the short-term limit and what the firmware does with the fans, where the record does not say. */
+export interface FirmwareFigures {
+  windowS: number;
+  fanStartC: number;
+  /** Junction at which the fans are at full speed, or null: so many kelvin below each junction's limit. */
+  fanFullC: number | null;
+  fanFullBelowLimitK: number;
+  hysteresisK: number;
+  dutyPerS: number;
+}
+
+/**
+ * What is known or assumed of a setting's firmware.
+ *
+ * @param record the record
+ * @param settingId the setting, the first by default
+ */
+export function firmwareFigures(
+  record: CaseRecord,
+  settingId: string | undefined,
+  lab?: LabDefaults,
+): FirmwareFigures & { assumed: AssumedFigure[] } {
+  const r = createResolver(undefined, lab);
+  const s = record.settings?.find((x) => settingId === undefined || x.id === settingId);
+  const at = `settings.${s?.id ?? 'any'}`;
+  const fan = s?.fanRamp;
+  const figures = {
+    windowS: Math.max(
+      1e-3,
+      r.figure(`${at}.cpuShortWindowS`, s?.cpuShortWindowS, 'settings.cpuShortWindowS'),
+    ),
+    fanStartC: r.figure(`${at}.fanRamp.startC`, fan?.startC, 'settings.fanStartC'),
+    fanFullC: figureValue(fan?.fullC) ?? null,
+    fanFullBelowLimitK: fan?.fullC === undefined ? r.factor('settings.fanFullBelowLimitK') : 0,
+    hysteresisK: r.figure(`${at}.fanRamp.hysteresisK`, fan?.hysteresisK, 'settings.fanHysteresisK'),
+    dutyPerS: r.factor('settings.fanDutyPerS'),
+  };
+  return { ...figures, assumed: r.assumed };
+}

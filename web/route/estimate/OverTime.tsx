@@ -1,0 +1,216 @@
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
+import type { Cap } from '@zugluft/core/envelope/fanStates';
+import { DEFAULT_CAPS } from '@zugluft/core/estimate';
+import type { CaseRecord } from '@zugluft/core/record/recordSchema';
+import type { FirmwareEvent, Simulation } from '@zugluft/core/transient/simulateFirmware';
+import { useMachineFile } from '../../machine/MachineFile';
+import { useTheme } from '../../ui/theme';
+import { capWord, wattsText } from '../../ui/words';
+import { estimateWorker } from '../../workers/estimateClient';
+import { latestOnly } from '../../workers/latestOnly';
+
+const TimeChart = lazy(() => import('../../charts/TimeChart'));
+const MINUTES = [10, 30, 60];
+const LOADS = { both: 'both dies', cpu: 'CPU alone', gpu: 'GPU alone' } as const;
+type Load = keyof typeof LOADS;
+
+/** When something happened, as minutes and seconds. */
+function clock(seconds: number): string {
+  const s = Math.round(seconds);
+  return `${Math.floor(s / 60)}:${String(s % 60).padStart(2, '0')}`;
+}
+
+function partWord(part: string): string {
+  return part === 'cpu' || part === 'gpu' ? part.toUpperCase() : part;
+}
+
+function eventWords(e: FirmwareEvent): string {
+  const part = partWord(e.part);
+  switch (e.kind) {
+    case 'short-limit-ends':
+      return `short-term limit of ${part} ends`;
+    case 'later-limit':
+      return `later limit of ${part} cuts in`;
+    case 'junction':
+      return `${part} junction at its limit, its watts are cut`;
+    case 'adapter':
+      return 'adapter at its rating, both dies are cut';
+    case 'fans':
+      return 'fans at the most they may turn';
+  }
+}
+
+/** A load from idle as the firmware of the chosen setting handles it: watts, junctions and noise over time. */
+export function OverTime({ record }: { record: CaseRecord }) {
+  const { lab, settingId } = useMachineFile();
+  const { theme } = useTheme();
+  const [cap, setCap] = useState<Cap>('full');
+  const [minutes, setMinutes] = useState(30);
+  const [load, setLoad] = useState<Load>('both');
+  const [run, setRun] = useState<Simulation | null>(null);
+  const [error, setError] = useState<string | null>(null);
+  const submit = useRef(latestOnly());
+  const roles = new Set(record.dies?.map((d) => d.role));
+  useEffect(() => {
+    let open = true;
+    submit.current(async () => {
+      try {
+        const found = await estimateWorker().simulateFirmware(record, {
+          settingId,
+          lab,
+          cap,
+          durationS: minutes * 60,
+          ...(load === 'cpu' ? { gpuLoadW: 0 } : {}),
+          ...(load === 'gpu' ? { cpuLoadW: 0 } : {}),
+        });
+        if (!open) return;
+        setRun(found);
+        setError(null);
+      } catch (e) {
+        if (open) setError(e instanceof Error ? e.message : String(e));
+      }
+    });
+    return () => {
+      open = false;
+    };
+  }, [record, settingId, lab, cap, minutes, load]);
+  const field = 'select select-xs bg-transparent border-rule w-auto text-[0.85rem]';
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[minmax(0,1fr)_17rem] gap-x-6">
+      <div>
+        <div className="flex flex-wrap gap-x-4 gap-y-1 text-[0.85rem] text-quiet items-center">
+          <label>
+            load{' '}
+            <select
+              className={field}
+              value={load}
+              onChange={(e) => setLoad(e.currentTarget.value as Load)}
+            >
+              {(Object.keys(LOADS) as Load[])
+                .filter((x) => x === 'both' || roles.size > 1)
+                .map((x) => (
+                  <option key={x} value={x}>
+                    {roles.size > 1 ? LOADS[x] : 'the die'}
+                  </option>
+                ))}
+            </select>
+          </label>
+          <label>
+            fans{' '}
+            <select
+              className={field}
+              value={String(cap)}
+              onChange={(e) => {
+                const x = e.currentTarget.value;
+                setCap(x === 'off' || x === 'full' ? x : Number(x));
+              }}
+            >
+              {DEFAULT_CAPS.map((x) => (
+                <option key={String(x)} value={String(x)}>
+                  {x === 'full'
+                    ? 'as the firmware likes'
+                    : x === 'off'
+                      ? 'off'
+                      : `up to ${x} dB(A)`}
+                </option>
+              ))}
+            </select>
+          </label>
+          <label>
+            for{' '}
+            <select
+              className={field}
+              value={minutes}
+              onChange={(e) => setMinutes(Number(e.currentTarget.value))}
+            >
+              {MINUTES.map((m) => (
+                <option key={m} value={m}>
+                  {m} min
+                </option>
+              ))}
+            </select>
+          </label>
+        </div>
+        <div className="h-[min(38rem,68vh)]">
+          {run && (
+            <Suspense fallback={<p className="text-quiet p-4">drawing</p>}>
+              <TimeChart run={run} theme={theme} />
+            </Suspense>
+          )}
+        </div>
+        <p className="text-[0.85rem] text-quiet">
+          From idle, samples every half second. How this firmware steers its fans is assumed where
+          the setting does not say.
+        </p>
+      </div>
+      <aside aria-label="over time" className="pt-3 xl:pt-0">
+        {error && (
+          <p role="alert" className="text-secondary">
+            No run: {error}.
+          </p>
+        )}
+        {run && !error && (
+          <>
+            <h2 className="font-semibold">Sustained in the end</h2>
+            <p className="figure text-2xl my-2" data-testid="sustained-watts">
+              {roles.has('cpu') && (
+                <>
+                  {wattsText(run.sustained.cpuW)} <span className="unit">W CPU</span>{' '}
+                </>
+              )}
+              {roles.has('gpu') && (
+                <>
+                  {wattsText(run.sustained.gpuW)} <span className="unit">W GPU</span>
+                </>
+              )}
+            </p>
+            <p className="text-[0.9rem]">
+              {run.sustained.levelDbA === null ? (
+                'fans off'
+              ) : (
+                <>
+                  at <span className="figure">{run.sustained.levelDbA.toFixed(1)}</span>{' '}
+                  <span className="unit">dB(A)</span>
+                  {cap !== 'full' && cap !== 'off' && `, cap ${capWord(cap)}`}
+                </>
+              )}
+            </p>
+            <h3 className="text-[0.88rem] font-semibold mt-4 mb-0.5">What happened</h3>
+            {run.events.length === 0 && (
+              <p className="text-quiet text-[0.9rem]">
+                Nothing was cut: the load gets all it asks.
+              </p>
+            )}
+            <ol className="text-[0.9rem]">
+              {[...run.events]
+                .sort((a, b) => a.atS - b.atS)
+                .map((e) => (
+                  <li
+                    key={`${e.kind} ${e.part}`}
+                    className="border-b border-rule py-1 grid grid-cols-[3rem_1fr]"
+                  >
+                    <span className="figure text-quiet">{clock(e.atS)}</span>
+                    <span>{eventWords(e)}</span>
+                  </li>
+                ))}
+            </ol>
+            <dl className="mt-4 text-[0.85rem] grid grid-cols-[1fr_auto] gap-x-3">
+              {run.junctionC.map((j) => (
+                <div key={j.id} className="contents">
+                  <dt className="text-quiet">{partWord(j.id)} junction at the end</dt>
+                  <dd className="figure text-right">
+                    {j.temperatureC[run.steps - 1]!.toFixed(0)} <span className="unit">°C</span>
+                  </dd>
+                </div>
+              ))}
+              <dt className="text-quiet">hottest skin</dt>
+              <dd className="figure text-right">
+                {run.skinC[run.steps - 1]!.toFixed(0)} <span className="unit">°C</span>
+              </dd>
+            </dl>
+          </>
+        )}
+      </aside>
+    </div>
+  );
+}
