@@ -6,6 +6,8 @@ import type { Logger } from 'pino';
 import type { Database } from './database/openDatabase';
 import { defaultRoutes } from './defaults/defaultRoutes';
 import { createDefaultStore } from './defaults/defaultStore';
+import { createMachineFamilies } from './machines/machineFamilies';
+import { createMachineHistory } from './machines/machineHistory';
 import { machineRoutes } from './machines/machineRoutes';
 import { createMachineStore } from './machines/machineStore';
 import { hostGuard } from './security/hostGuard';
@@ -59,7 +61,10 @@ export function createApp(db: Database, webFolder: string | null, logger: Logger
   });
   const defaults = createDefaultStore(db);
   const machines = createMachineStore(db, defaults.current);
-  api.use('/machines', machineRoutes(machines));
+  api.use(
+    '/machines',
+    machineRoutes(machines, createMachineFamilies(db, defaults.current), createMachineHistory(db)),
+  );
   api.use(
     '/defaults',
     defaultRoutes(defaults, () => {

@@ -28,6 +28,29 @@ export class MachineRow extends Model<
   declare togetherAt36W: number | null;
   declare togetherFullW: number | null;
   declare putAsideAt: Date | null;
+  declare unitId: string;
+  declare variantId: string;
+  declare stateName: CreationOptional<string>;
+  declare createdAt: CreationOptional<Date>;
+  declare updatedAt: CreationOptional<Date>;
+}
+
+/** What several units have in common. Its cooling stands in each of its machines' records, kept equal by the store. */
+export class VariantRow extends Model<
+  InferAttributes<VariantRow>,
+  InferCreationAttributes<VariantRow>
+> {
+  declare id: string;
+  declare copiedFrom: string | null;
+  declare createdAt: CreationOptional<Date>;
+}
+
+/** The one notebook on the bench. */
+export class UnitRow extends Model<InferAttributes<UnitRow>, InferCreationAttributes<UnitRow>> {
+  declare id: string;
+  declare variantId: string;
+  declare revision: number;
+  declare facts: string;
   declare createdAt: CreationOptional<Date>;
   declare updatedAt: CreationOptional<Date>;
 }
@@ -61,6 +84,8 @@ export class LabDefaultRow extends Model<
 /** The models of one open database; classes are made anew for each, so that several can be open at once. */
 export interface Models {
   Machine: typeof MachineRow;
+  Variant: typeof VariantRow;
+  Unit: typeof UnitRow;
   Revision: typeof RevisionRow;
   LabDefault: typeof LabDefaultRow;
 }
@@ -85,10 +110,34 @@ export function defineModels(sequelize: Sequelize): Models {
       togetherAt36W: { type: DataTypes.FLOAT, allowNull: true },
       togetherFullW: { type: DataTypes.FLOAT, allowNull: true },
       putAsideAt: { type: DataTypes.DATE, allowNull: true },
+      unitId: { type: DataTypes.STRING(36), allowNull: false },
+      variantId: { type: DataTypes.STRING(36), allowNull: false },
+      stateName: { type: DataTypes.STRING(80), allowNull: false, defaultValue: 'as found' },
       createdAt: { type: DataTypes.DATE, allowNull: false },
       updatedAt: { type: DataTypes.DATE, allowNull: false },
     },
     { sequelize, tableName: 'machines', modelName: 'Machine' },
+  );
+  class Variant extends VariantRow {}
+  Variant.init(
+    {
+      id: { type: DataTypes.STRING(36), primaryKey: true },
+      copiedFrom: { type: DataTypes.STRING(36), allowNull: true },
+      createdAt: { type: DataTypes.DATE, allowNull: false },
+    },
+    { sequelize, tableName: 'variants', modelName: 'Variant', updatedAt: false },
+  );
+  class Unit extends UnitRow {}
+  Unit.init(
+    {
+      id: { type: DataTypes.STRING(36), primaryKey: true },
+      variantId: { type: DataTypes.STRING(36), allowNull: false },
+      revision: { type: DataTypes.INTEGER, allowNull: false },
+      facts: { type: DataTypes.TEXT, allowNull: false },
+      createdAt: { type: DataTypes.DATE, allowNull: false },
+      updatedAt: { type: DataTypes.DATE, allowNull: false },
+    },
+    { sequelize, tableName: 'units', modelName: 'Unit' },
   );
   class Revision extends RevisionRow {}
   Revision.init(
@@ -114,5 +163,5 @@ export function defineModels(sequelize: Sequelize): Models {
     },
     { sequelize, tableName: 'lab_defaults', modelName: 'LabDefault', updatedAt: false },
   );
-  return { Machine, Revision, LabDefault };
+  return { Machine, Variant, Unit, Revision, LabDefault };
 }

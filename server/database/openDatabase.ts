@@ -4,12 +4,14 @@ import { Sequelize, Transaction, type QueryInterface } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import * as machines from './migrations/0001-machines';
 import * as labDefaults from './migrations/0002-lab-defaults';
+import * as families from './migrations/0003-families';
 import { defineModels, type Models } from './models';
 
 /** Migrations, oldest first. They only go forward; an entry is never changed once it has shipped. */
 const MIGRATIONS: { name: string; up: (query: QueryInterface) => Promise<void> }[] = [
   { name: '0001-machines', up: machines.up },
   { name: '0002-lab-defaults', up: labDefaults.up },
+  { name: '0003-families', up: families.up },
 ];
 
 export interface Database {
@@ -24,9 +26,10 @@ export interface Database {
  * Opens the library in a folder, creating and migrating it where needed.
  *
  * @param folder data directory
+ * @param upTo last migration to run, all by default: for tests that fill an older database
  * @throws where the folder cannot be written or a migration fails; nothing is half migrated
  */
-export async function openDatabase(folder: string): Promise<Database> {
+export async function openDatabase(folder: string, upTo?: string): Promise<Database> {
   mkdirSync(folder, { recursive: true });
   const sequelize = new Sequelize({
     dialect: 'sqlite',
@@ -45,7 +48,7 @@ export async function openDatabase(folder: string): Promise<Database> {
     storage: new SequelizeStorage({ sequelize, modelName: 'migrations' }),
     logger: undefined,
   });
-  await umzug.up();
+  await umzug.up(upTo === undefined ? undefined : { to: upTo });
   let tail: Promise<unknown> = Promise.resolve();
   return {
     sequelize,

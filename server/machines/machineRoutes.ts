@@ -1,8 +1,11 @@
-import { Router, type Request } from 'express';
+import { Router, type Request, type Response } from 'express';
 import { z } from 'zod';
 import { parse } from '../security/parse';
 import { Problem } from '../security/problem';
-import { SORTABLE, type Machine, type MachineStore } from './machineStore';
+import type { MachineFamilies } from './machineFamilies';
+import type { MachineHistory } from './machineHistory';
+import type { Machine } from './machineRows';
+import { SORTABLE, type MachineStore } from './machineStore';
 
 const listQuery = z.strictObject({
   q: z.string().max(200).default(''),
@@ -16,6 +19,11 @@ const listQuery = z.strictObject({
 });
 
 const idParam = z.uuid('is not a machine’s id');
+const named = z.strictObject({ name: z.unknown() });
+const historyQuery = z.strictObject({
+  page: z.coerce.number().int().min(1).max(100_000).default(1),
+});
+const revisionParam = z.coerce.number('is no revision').int().min(1).max(1e9);
 const recordBody = z.strictObject({ record: z.unknown() });
 
 function idOf(req: Request): string {
@@ -36,8 +44,18 @@ function etag(machine: Machine): string {
 }
 
 /** Routes under /api/machines. */
-export function machineRoutes(store: MachineStore): Router {
+export function machineRoutes(
+  store: MachineStore,
+  families: MachineFamilies,
+  history: MachineHistory,
+): Router {
   const router = Router();
+  const created = (res: Response, machine: Machine) =>
+    res
+      .status(201)
+      .location(`/api/machines/${machine.id}`)
+      .set('ETag', etag(machine))
+      .json(machine);
 
   router.get('/', async (req, res) => {
     const { q, page, pageSize, sort, putAside } = parse(listQuery, req.query);
@@ -54,12 +72,7 @@ export function machineRoutes(store: MachineStore): Router {
   });
 
   router.post('/', async (req, res) => {
-    const machine = await store.create(parse(recordBody, req.body).record);
-    res
-      .status(201)
-      .location(`/api/machines/${machine.id}`)
-      .set('ETag', etag(machine))
-      .json(machine);
+    created(res, await store.create(parse(recordBody, req.body).record));
   });
 
   router.get('/:id', async (req, res) => {
@@ -79,6 +92,34 @@ export function machineRoutes(store: MachineStore): Router {
 
   router.post('/:id/bring-back', async (req, res) => {
     res.json(await store.setAside(idOf(req), false));
+  });
+
+  router.get('/:id/family', async (req, res) => {
+    res.json({ items: await families.family(idOf(req)) });
+  });
+  router.post('/:id/states', async (req, res) => {
+    created(res, await families.addState(idOf(req), parse(named, req.body).name));
+  });
+  router.post('/:id/units', async (req, res) => {
+    created(res, await families.addUnit(idOf(req), req.body));
+  });
+  router.post('/:id/variants', async (req, res) => {
+    created(res, await families.addVariant(idOf(req), parse(named, req.body).name));
+  });
+  router.put('/:id/state-name', async (req, res) => {
+    res.json(await families.renameState(idOf(req), parse(named, req.body).name));
+  });
+  router.put('/:id/unit', async (req, res) => {
+    const machine = await store.read(idOf(req));
+    const unit = await families.updateUnit(machine.unit.id, expectedRevision(req), req.body);
+    res.set('ETag', `"${unit.revision}"`).json(unit);
+  });
+
+  router.get('/:id/revisions', async (req, res) => {
+    res.json(await history.list(idOf(req), parse(historyQuery, req.query).page));
+  });
+  router.get('/:id/revisions/:revision', async (req, res) => {
+    res.json(await history.read(idOf(req), parse(revisionParam, req.params['revision'])));
   });
 
   return router;

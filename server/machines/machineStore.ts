@@ -1,23 +1,22 @@
 import { randomUUID } from 'node:crypto';
-import { sustainedTogether } from '@zugluft/core/estimate';
-import { figureValue } from '@zugluft/core/record/figure';
-import { parseRecord } from '@zugluft/core/record/parseRecord';
+import { diffRecords } from '@zugluft/core/family/diffRecords';
+import { carryCooling, splitCase } from '@zugluft/core/family/splitCase';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import type { LabDefaults } from '@zugluft/core/record/resolver';
-import { col, fn, Op, where as sqlWhere, type Order, type WhereOptions } from 'sequelize';
+import {
+  col,
+  fn,
+  Op,
+  where as sqlWhere,
+  type Order,
+  type Transaction,
+  type WhereOptions,
+} from 'sequelize';
 import type { Database } from '../database/openDatabase';
 import type { MachineRow } from '../database/models';
 import { Problem } from '../security/problem';
-
-export interface Machine {
-  id: string;
-  revision: number;
-  record: CaseRecord;
-  complete: boolean;
-  createdAt: string;
-  updatedAt: string;
-  putAsideAt: string | null;
-}
+import { acceptRecord, answerOf, describeRecord } from './describeRecord';
+import { found, withUnit, type Machine } from './machineRows';
 
 /** A machine as a row of the library. */
 export interface MachineSummary {
@@ -26,6 +25,7 @@ export interface MachineSummary {
   maker: string;
   model: string;
   variant: string;
+  stateName: string;
   complete: boolean;
   fans: number;
   pipes: number;
@@ -59,56 +59,6 @@ export interface ListQuery {
   putAside: boolean;
 }
 
-/** What the list shows of the answer. */
-function answerOf(record: CaseRecord, complete: boolean, lab: LabDefaults) {
-  const [at36, full] = complete ? sustainedTogether(record, [36, 'full'], lab) : [];
-  return { togetherAt36W: at36 ?? null, togetherFullW: full ?? null };
-}
-
-function describe(record: CaseRecord, complete: boolean, lab: LabDefaults) {
-  const identity = record.identity ?? {};
-  const words = [identity.maker, identity.model, identity.modelCode, identity.variant];
-  return {
-    record: JSON.stringify(record),
-    complete,
-    maker: identity.maker ?? '',
-    model: identity.model ?? '',
-    variant: identity.variant ?? '',
-    searchText: words.filter(Boolean).join(' ').toLowerCase(),
-    fans: record.fans?.length ?? 0,
-    pipes: (record.heatPipes ?? []).reduce((sum, p) => sum + (figureValue(p.count) ?? 1), 0),
-    stacks: record.finStacks?.length ?? 0,
-    thicknessMm: figureValue(record.shell?.thicknessMm) ?? null,
-    massKg: figureValue(record.shell?.massKg) ?? null,
-    ...answerOf(record, complete, lab),
-  };
-}
-
-function acceptRecord(input: unknown): { record: CaseRecord; complete: boolean } {
-  const { record, issues, keepable, complete } = parseRecord(input);
-  if (!record || !keepable) {
-    throw new Problem(422, 'Record refused', 'the record holds figures that cannot be', {
-      errors: issues
-        .filter((i) => i.kind === 'impossible')
-        .slice(0, 100)
-        .map(({ path, message }) => ({ path: path ? `record.${path}` : 'record', message })),
-    });
-  }
-  return { record, complete };
-}
-
-function toMachine(row: MachineRow): Machine {
-  return {
-    id: row.id,
-    revision: row.revision,
-    record: JSON.parse(row.record) as CaseRecord,
-    complete: row.complete,
-    createdAt: row.createdAt.toISOString(),
-    updatedAt: row.updatedAt.toISOString(),
-    putAsideAt: row.putAsideAt?.toISOString() ?? null,
-  };
-}
-
 export type MachineStore = ReturnType<typeof createMachineStore>;
 
 /** Machines recomputed in one transaction. */
@@ -124,11 +74,31 @@ export function createMachineStore(
   db: Database,
   labDefaults: () => Promise<LabDefaults> = async () => ({}),
 ) {
-  const { Machine, Revision } = db.models;
+  const { Machine, Variant, Unit, Revision } = db.models;
 
-  const found = (row: MachineRow | null): MachineRow => {
-    if (!row) throw new Problem(404, 'Not found', 'there is no such machine');
-    return row;
+  /** The other machines of a variant get its changed cooling, each as a revision of its own. */
+  const carryToSiblings = async (
+    row: MachineRow,
+    before: CaseRecord,
+    after: CaseRecord,
+    lab: LabDefaults,
+    transaction: Transaction,
+  ) => {
+    if (!diffRecords(splitCase(before).cooling, splitCase(after).cooling).length) return;
+    const siblings = await Machine.findAll({
+      where: { variantId: row.variantId, id: { [Op.ne]: row.id } },
+      transaction,
+    });
+    for (const sibling of siblings) {
+      const own = JSON.parse(sibling.record) as CaseRecord;
+      const { record, complete } = acceptRecord(carryCooling(before, after, own));
+      const revision = sibling.revision + 1;
+      await sibling.update({ ...describeRecord(record, complete, lab), revision }, { transaction });
+      await Revision.create(
+        { machineId: sibling.id, revision, record: sibling.record },
+        { transaction },
+      );
+    }
   };
 
   return {
@@ -169,6 +139,7 @@ export function createMachineStore(
         maker: r.maker,
         model: r.model,
         variant: r.variant,
+        stateName: r.stateName,
         complete: r.complete,
         fans: r.fans,
         pipes: r.pipes,
@@ -184,22 +155,33 @@ export function createMachineStore(
     },
 
     async read(id: string): Promise<Machine> {
-      return toMachine(found(await Machine.findByPk(id)));
+      return withUnit(db, found(await Machine.findByPk(id)));
     },
 
     async create(input: unknown): Promise<Machine> {
       const { record, complete } = acceptRecord(input);
       const lab = await labDefaults();
       return db.write(async (transaction) => {
+        const variantId = randomUUID();
+        const unitId = randomUUID();
+        await Variant.create({ id: variantId, copiedFrom: null }, { transaction });
+        await Unit.create({ id: unitId, variantId, revision: 1, facts: '{}' }, { transaction });
         const row = await Machine.create(
-          { id: randomUUID(), revision: 1, putAsideAt: null, ...describe(record, complete, lab) },
+          {
+            id: randomUUID(),
+            revision: 1,
+            putAsideAt: null,
+            variantId,
+            unitId,
+            ...describeRecord(record, complete, lab),
+          },
           { transaction },
         );
         await Revision.create(
           { machineId: row.id, revision: 1, record: row.record },
           { transaction },
         );
-        return toMachine(row);
+        return withUnit(db, row, transaction);
       });
     },
 
@@ -214,18 +196,20 @@ export function createMachineStore(
             412,
             'Changed meanwhile',
             `this machine is at revision ${row.revision}, not ${expectedRevision}`,
-            { current: toMachine(row) },
+            { current: await withUnit(db, row, transaction) },
           );
         }
+        const before = JSON.parse(row.record) as CaseRecord;
         await row.update(
-          { ...describe(record, complete, lab), revision: row.revision + 1 },
+          { ...describeRecord(record, complete, lab), revision: row.revision + 1 },
           { transaction },
         );
         await Revision.create(
           { machineId: id, revision: row.revision, record: row.record },
           { transaction },
         );
-        return toMachine(row);
+        await carryToSiblings(row, before, record, lab, transaction);
+        return withUnit(db, row, transaction);
       });
     },
 
@@ -255,7 +239,7 @@ export function createMachineStore(
       return db.write(async (transaction) => {
         const row = found(await Machine.findByPk(id, { transaction }));
         await row.update({ putAsideAt: aside ? new Date() : null }, { transaction });
-        return toMachine(row);
+        return withUnit(db, row, transaction);
       });
     },
   };

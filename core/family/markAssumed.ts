@@ -1,0 +1,70 @@
+import type { CaseRecord } from '../record/recordSchema';
+import { joinCase, splitCase, type Json } from './splitCase';
+
+/** Sections whose numbers are no figures of the machine. */
+const NO_FIGURES = new Set(['format', 'formatVersion', 'identity']);
+const FROM = 'assumed from ';
+
+const isObject = (x: unknown): x is Json =>
+  typeof x === 'object' && x !== null && !Array.isArray(x);
+
+function mark(value: unknown, note: string): unknown {
+  if (typeof value === 'number') return { value, origin: 'assumed', note };
+  if (Array.isArray(value)) return value.map((x) => mark(x, note));
+  if (!isObject(value)) return value;
+  if (typeof value['value'] === 'number') return { ...value, origin: 'assumed', note };
+  return Object.fromEntries(Object.entries(value).map(([key, x]) => [key, mark(x, note)]));
+}
+
+/**
+ * A copy of a case for a sibling variant: every figure of the cooling and of the settings is marked as assumed, with where it
+ * came from, until somebody confirms it. What was read off the one unit (room, noise, dust, age) is left out.
+ *
+ * @param record the case to copy from
+ * @param from what it is called, for the note
+ */
+export function copyForSibling(record: CaseRecord, from: string): CaseRecord {
+  const { cooling, state } = splitCase(record);
+  const note = `${FROM}${from}`.slice(0, 200);
+  const marked: Json = {};
+  for (const [key, value] of Object.entries(cooling)) {
+    marked[key] = NO_FIGURES.has(key) ? value : mark(value, note);
+  }
+  return joinCase({ cooling: marked, state: freshState(state, (x) => mark(x, note)) });
+}
+
+/** A copy of a case for another unit of the same variant: the cooling as it is, a state still to be found out. */
+export function copyForUnit(record: CaseRecord): CaseRecord {
+  const { cooling, state } = splitCase(record);
+  return joinCase({ cooling, state: freshState(state, (x) => x) });
+}
+
+/** What of a state holds for any unit until somebody looks: settings, and the kind of interface material, not its age. */
+function freshState(state: Json, map: (x: unknown) => unknown): Json {
+  const fresh: Json = { room: { surface: 'desk', lid: 'open' } };
+  if ('settings' in state) fresh['settings'] = map(state['settings']);
+  if ('power' in state) fresh['power'] = state['power'];
+  if (Array.isArray(state['dies'])) {
+    fresh['dies'] = (state['dies'] as Json[]).map((d) => {
+      const { ageYears: _, ...kept } = (d['interface'] ?? {}) as Json;
+      return { id: d['id'], interface: map(kept) };
+    });
+  }
+  return fresh;
+}
+
+/** Whether a figure still rests on a sibling. */
+export function isAssumedFromSibling(figure: unknown): boolean {
+  return (
+    isObject(figure) &&
+    figure['origin'] === 'assumed' &&
+    typeof figure['note'] === 'string' &&
+    figure['note'].startsWith(FROM)
+  );
+}
+
+/** A figure that somebody has now confirmed by measuring: the value stands, the mark and its note go. */
+export function confirmFigure(figure: Json): Json {
+  const { note: _, plusMinus: __, ...rest } = figure;
+  return { ...rest, origin: 'measured' };
+}
