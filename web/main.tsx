@@ -9,6 +9,8 @@ import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Toaster } from 'sonner';
 import { LibraryPage } from './library/LibraryPage';
 import { CrashPage } from './ui/CrashPage';
+import type { UnitPreference } from '@zugluft/core/record/units';
+import { storedUnits, storeUnits, UnitContext } from './ui/units';
 import { storedTheme, storeTheme, ThemeContext, type Theme } from './ui/theme';
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1 } } });
@@ -48,7 +50,17 @@ const router = createBrowserRouter([
               Component: (await import('./route/estimate/EstimateStep')).EstimateStep,
             }),
           },
+          {
+            path: 'history',
+            lazy: async () => ({
+              Component: (await import('./route/history/HistoryStep')).HistoryStep,
+            }),
+          },
         ],
+      },
+      {
+        path: '/compare/:a/:b',
+        lazy: async () => ({ Component: (await import('./compare/ComparePage')).ComparePage }),
       },
       {
         path: '/method',
@@ -61,6 +73,17 @@ const router = createBrowserRouter([
 
 function App() {
   const [theme, setTheme] = useState<Theme>(storedTheme);
+  const [units, setUnits] = useState(storedUnits);
+  const unitValue = useMemo(
+    () => ({
+      units,
+      choose: (next: UnitPreference) => {
+        storeUnits(next);
+        setUnits(next);
+      },
+    }),
+    [units],
+  );
   const value = useMemo(
     () => ({
       theme,
@@ -74,10 +97,12 @@ function App() {
   );
   return (
     <ThemeContext value={value}>
-      <QueryClientProvider client={client}>
-        <RouterProvider router={router} />
-        <Toaster position="bottom-left" toastOptions={{ duration: 6000 }} />
-      </QueryClientProvider>
+      <UnitContext value={unitValue}>
+        <QueryClientProvider client={client}>
+          <RouterProvider router={router} />
+          <Toaster position="bottom-left" toastOptions={{ duration: 6000 }} />
+        </QueryClientProvider>
+      </UnitContext>
     </ThemeContext>
   );
 }

@@ -1,11 +1,21 @@
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
+import type { UnitFacts } from '@zugluft/core/family/unitFacts';
 import { fetchJson } from './http';
+
+export interface Unit {
+  id: string;
+  revision: number;
+  facts: UnitFacts;
+}
 
 export interface Machine {
   id: string;
   revision: number;
   record: CaseRecord;
   complete: boolean;
+  variantId: string;
+  unit: Unit;
+  stateName: string;
   createdAt: string;
   updatedAt: string;
   putAsideAt: string | null;
@@ -16,6 +26,7 @@ export interface MachineSummary {
   maker: string;
   model: string;
   variant: string;
+  stateName: string;
   complete: boolean;
   fans: number;
   pipes: number;

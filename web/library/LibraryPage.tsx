@@ -21,7 +21,9 @@ import {
 import { emptyRecord } from '../machine/draft';
 import { AppShell } from '../ui/AppShell';
 import { Kbd } from '../ui/Kbd';
+import { toShown } from '@zugluft/core/record/units';
 import { useKeys } from '../ui/useKeys';
+import { useUnits } from '../ui/units';
 import { wattsText } from '../ui/words';
 
 const PAGE_SIZE = 50;
@@ -35,6 +37,15 @@ const number = (value: number | null, digits: number, unit: string) =>
       {digits < 0 ? wattsText(value) : value.toFixed(digits)} <span className="unit">{unit}</span>
     </>
   );
+
+function Thickness({ mm }: { mm: number | null }) {
+  const { units } = useUnits();
+  return number(
+    mm === null ? null : toShown(mm, 'mm', units),
+    units.length === 'in' ? 2 : 1,
+    units.length,
+  );
+}
 
 const columns = [
   helper.accessor('maker', {
@@ -50,13 +61,17 @@ const columns = [
   }),
   helper.accessor('variant', {
     header: 'variant',
-    cell: (c) => <span className="text-quiet">{c.getValue()}</span>,
+    cell: ({ row: { original: m } }) => (
+      <span className="text-quiet">
+        {[m.variant, m.stateName === 'as found' ? '' : m.stateName].filter(Boolean).join(' · ')}
+      </span>
+    ),
   }),
   helper.accessor('fans', { header: 'fans', cell: (c) => c.getValue() }),
   helper.accessor('pipes', { header: 'pipes', cell: (c) => c.getValue() }),
   helper.accessor('thicknessMm', {
     header: 'thickness',
-    cell: (c) => number(c.getValue(), 1, 'mm'),
+    cell: (c) => <Thickness mm={c.getValue()} />,
   }),
   helper.accessor('massKg', { header: 'mass', cell: (c) => number(c.getValue(), 2, 'kg') }),
   helper.accessor('togetherAt36W', {

@@ -57,6 +57,23 @@ test('a figure keeps its ± and origin when its value is typed anew, and leaves 
   expect(figureText(undefined)).toBe('');
 });
 
+test('a typed figure may say its unit, its ± and its origin', () => {
+  expect(typeFigure({}, ['a'], '0.3 in ± 0.004', 'mm')).toEqual({
+    a: { value: 7.62, plusMinus: 0.1016 },
+  });
+  expect(typeFigure({ a: { value: 3, note: 'kept' } }, ['a'], '4 photo', 'mm')).toEqual({
+    a: { value: 4, note: 'kept', origin: 'photo' },
+  });
+  expect(typeFigure({}, ['a'], '12 W', 'mm')).toEqual({ a: '12 W' });
+  const inches = { length: 'in', temperature: '°F', altitude: 'ft' } as const;
+  expect(typeFigure({}, ['a'], '1', 'mm', inches)).toEqual({ a: 25.4 });
+});
+
+test('a figure copied from a sibling is no longer assumed once it is typed', () => {
+  const d = { a: { value: 3, plusMinus: 0.6, origin: 'assumed', note: 'assumed from Heron 16' } };
+  expect(typeFigure(d, ['a'], '3.1', 'mm')).toEqual({ a: 3.1 });
+});
+
 test('setting copies what it changes and nothing else', () => {
   const d = { a: [{ b: 1 }, { b: 2 }], c: { d: 1 } };
   const next = setAt(d, ['a', 1, 'b'], 5);

@@ -1,3 +1,7 @@
+import { isAssumedFromSibling } from '@zugluft/core/family/markAssumed';
+import { readFigure } from '@zugluft/core/record/readFigure';
+import type { UnitPreference } from '@zugluft/core/record/units';
+
 /** A record while it is being typed: plain JSON that may hold raw text where a number should be. */
 export type Draft = { [key: string]: unknown };
 export type Path = readonly (string | number)[];
@@ -41,14 +45,36 @@ export function readTyped(text: string): number | string | undefined {
   return /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(plain) ? Number(plain) : trimmed;
 }
 
-/** Sets a figure from typed text and keeps its ± and origin. */
-export function typeFigure(draft: Draft, path: Path, text: string): Draft {
-  const value = readTyped(text);
+/**
+ * Sets a figure from typed text. A plain number keeps the figure's ± and origin, unless it was only copied from a sibling
+ * variant: what somebody types is no longer assumed.
+ *
+ * @param unit the record's unit, `share` for shares
+ * @param units how plain numbers are read
+ */
+export function typeFigure(
+  draft: Draft,
+  path: Path,
+  text: string,
+  unit?: string,
+  units?: UnitPreference,
+): Draft {
+  const read = readFigure(text, unit, units);
   const now = getAt(draft, path);
-  if (value !== undefined && typeof now === 'object' && now !== null) {
-    return setAt(draft, path, { ...now, value });
+  const kept: Draft =
+    typeof now === 'object' && now !== null && !isAssumedFromSibling(now) ? (now as Draft) : {};
+  if (typeof read !== 'object') {
+    const detailed = read !== undefined && Object.keys(kept).length > 0;
+    return setAt(draft, path, detailed ? { ...kept, value: read } : read);
   }
-  return setAt(draft, path, value);
+  const { value, plusMinus, origin } = read;
+  const next = {
+    ...kept,
+    value,
+    ...(plusMinus === undefined ? {} : { plusMinus }),
+    ...(origin ? { origin } : {}),
+  };
+  return setAt(draft, path, Object.keys(next).length === 1 ? value : next);
 }
 
 export const PART_LISTS = [

@@ -70,12 +70,16 @@ function FilePage() {
     'mod+z': undo,
     'shift+mod+z': redo,
     'mod+y': redo,
+    y: () => void navigate(`/machines/${machine.id}/history`),
     ...Object.fromEntries(
       STEPS.map((s) => [s.key, () => void navigate(`/machines/${machine.id}/${s.path}`)]),
     ),
   });
   return (
-    <AppShell crumbs={[name, variant]} status={<SaveStatus />}>
+    <AppShell
+      crumbs={[name, variant, machine.stateName === 'as found' ? '' : machine.stateName]}
+      status={<SaveStatus />}
+    >
       <div className="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[11.5rem_minmax(0,1fr)_21rem] lg:h-[calc(100vh-3.2rem)]">
         <nav
           aria-label="steps"

@@ -1,10 +1,11 @@
 import { format } from 'date-fns';
 import { Redo2, Undo2 } from 'lucide-react';
+import { Link } from 'react-router';
 import { useMachineFile } from '../machine/MachineFile';
 
 /** Whether what stands on the page is saved, and the two steps through its history. */
 export function SaveStatus() {
-  const { save, undo, redo, canUndo, canRedo } = useMachineFile();
+  const { machine, save, undo, redo, canUndo, canRedo } = useMachineFile();
   return (
     <span className="flex items-center gap-2">
       <button
@@ -36,7 +37,18 @@ export function SaveStatus() {
   function words() {
     switch (save.kind) {
       case 'saved':
-        return `saved ${format(save.at, 'HH:mm')} · revision ${save.revision}`;
+        return (
+          <>
+            saved {format(save.at, 'HH:mm')} ·{' '}
+            <Link
+              to={`/machines/${machine.id}/history`}
+              className="hover:text-ink"
+              title="history, key y"
+            >
+              revision {save.revision}
+            </Link>
+          </>
+        );
       case 'saving':
         return 'saving';
       case 'held':

@@ -6,6 +6,8 @@ import { Kbd } from './Kbd';
 import { KeySheet } from './KeySheet';
 import { useTheme } from './theme';
 import { useKeys } from './useKeys';
+import { useUnits } from './units';
+import { UnitsDialog } from './UnitsDialog';
 
 /** The frame of every screen: where one is, whether it is saved, and the way to everything else. */
 export function AppShell({
@@ -21,11 +23,14 @@ export function AppShell({
   const navigate = useNavigate();
   const [finding, setFinding] = useState(false);
   const [keys, setKeys] = useState(false);
+  const [choosing, setChoosing] = useState(false);
+  const { units } = useUnits();
   useKeys({
     '/': () => setFinding(true),
     'mod+k': () => setFinding(true),
     '?': () => setKeys(true),
     m: () => void navigate('/method'),
+    u: () => setChoosing(true),
   });
   return (
     <>
@@ -65,6 +70,15 @@ export function AppShell({
           <button
             type="button"
             className="cursor-pointer hover:text-ink"
+            title="units, key u"
+            aria-label="units"
+            onClick={() => setChoosing(true)}
+          >
+            {units.length} {units.temperature}
+          </button>
+          <button
+            type="button"
+            className="cursor-pointer hover:text-ink"
             onClick={() => setFinding(true)}
           >
             find or do <Kbd>/</Kbd>
@@ -89,6 +103,7 @@ export function AppShell({
       </header>
       {children}
       <CommandPalette open={finding} close={() => setFinding(false)} />
+      <UnitsDialog open={choosing} close={() => setChoosing(false)} />
       <KeySheet open={keys} close={() => setKeys(false)} />
     </>
   );

@@ -41,6 +41,7 @@ export function CommandPalette({ open, close }: { open: boolean; close: () => vo
           run: () => void navigate(`/machines/${id}/${s.path}`),
         }))
       : []),
+    ...(id ? [{ name: 'Go to history', run: () => void navigate(`/machines/${id}/history`) }] : []),
     { name: 'Method and defaults', run: () => void navigate('/method') },
     { name: 'Library', run: () => void navigate('/') },
     {

@@ -1,5 +1,6 @@
 import { Copy, X } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
+import { shownUnit } from '@zugluft/core/record/units';
 import {
   addPart,
   copyPart,
@@ -16,6 +17,7 @@ import { Kbd } from './Kbd';
 import { RefsInput } from './RefsInput';
 import { TextInput } from './TextInput';
 import { useKeys } from './useKeys';
+import { useUnits } from './units';
 
 interface ColumnBase {
   header: string;
@@ -51,6 +53,7 @@ export function PartTable({
   detail?: (index: number, part: Part) => ReactNode;
 }) {
   const { draft, change, issues } = useMachineFile();
+  const { units } = useUnits();
   const parts = partsOf(draft, list);
   const [chosen, setChosen] = useState(0);
   const selected = Math.min(chosen, parts.length - 1);
@@ -80,7 +83,9 @@ export function PartTable({
                   className={`font-normal px-1.5 py-1.5 ${c.kind === 'figure' ? 'text-right' : ''} ${c.width}`}
                 >
                   {c.header}{' '}
-                  {c.kind === 'figure' && c.unit && <span className="unit">{c.unit}</span>}
+                  {c.kind === 'figure' && c.unit && (
+                    <span className="unit">{shownUnit(c.unit, units)}</span>
+                  )}
                 </th>
               ))}
               <th className="w-14">

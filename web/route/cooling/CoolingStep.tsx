@@ -7,6 +7,7 @@ import { useKeys } from '../../ui/useKeys';
 import { AlongEditor } from './AlongEditor';
 import { coolingFigures } from './coolingFigures';
 import { PART_KINDS } from './partColumns';
+import { PartAids } from './PartAids';
 import { StripEffects } from './StripEffects';
 
 /** The cooling step: every part that carries heat or air, typed into tables. */
@@ -62,9 +63,12 @@ export function CoolingStep() {
           word={kind.word}
           columns={kind.columns}
           empty={kind.empty}
-          {...(kind.list === 'heatPipes'
-            ? { detail: (i: number, part) => <AlongEditor key={i} index={i} part={part} /> }
-            : {})}
+          detail={(i, part) => (
+            <>
+              {kind.list === 'heatPipes' && <AlongEditor key={i} index={i} part={part} />}
+              <PartAids key={`aids-${i}`} list={kind.list} index={i} part={part} />
+            </>
+          )}
         />
       </div>
       {kind.list === 'strips' && <StripEffects />}

@@ -1,3 +1,4 @@
+import { finAreaCm2, sweptAreaCm2 } from '@zugluft/core/counting/countingAids';
 import { pipeSection } from '@zugluft/core/pipes/pipeSection';
 import { figureValue } from '@zugluft/core/record/figure';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
@@ -27,13 +28,13 @@ export function coolingFigures(record: CaseRecord): CoolingFigures {
         const [h, d, n] = [v(s.heightMm), v(s.depthMm), v(s.finCount)];
         return h === undefined || d === undefined || n === undefined
           ? undefined
-          : (2 * h * d * n) / 100;
+          : finAreaCm2(h, d, n);
       }),
     ),
     sweptCm2: sum(
       (record.fans ?? []).map((f) => {
         const [d, b] = [v(f.impellerDiameterMm), v(f.bladeHeightMm)];
-        return d === undefined || b === undefined ? undefined : (Math.PI * d * b) / 100;
+        return d === undefined || b === undefined ? undefined : sweptAreaCm2(d, b);
       }),
     ),
     pipeSectionMm2: sum(

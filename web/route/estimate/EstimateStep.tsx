@@ -6,6 +6,8 @@ import { nearestPlace, placeAlong, type Point } from '../../charts/envelopeLines
 import { ruledLimits } from '../../charts/ruledLimits';
 import { useMachineFile } from '../../machine/MachineFile';
 import { Kbd } from '../../ui/Kbd';
+import { toShown } from '@zugluft/core/record/units';
+import { useUnits } from '../../ui/units';
 import { useTheme } from '../../ui/theme';
 import { useKeys } from '../../ui/useKeys';
 import { bindingWords, capWord, wattsText } from '../../ui/words';
@@ -220,26 +222,28 @@ function FanLine({ readout }: { readout: PointReadout }) {
 }
 
 function PointTable({ readout }: { readout: PointReadout }) {
+  const { units } = useUnits();
+  const celsius = (t: number) => toShown(t, '°C', units).toFixed(0);
   const rows: [string, string, string, string][] = [
     ...readout.junctions.map((j): [string, string, string, string] => [
       `${j.id.toUpperCase()} junction`,
-      j.temperatureC.toFixed(0),
-      '°C',
-      `of ${j.limitC}`,
+      celsius(j.temperatureC),
+      units.temperature,
+      `of ${celsius(j.limitC)}`,
     ]),
     ...readout.skin.map((s): [string, string, string, string] => [
       `Skin over ${s.id}`,
-      s.temperatureC.toFixed(0),
-      '°C',
-      `of ${s.limitC}`,
+      celsius(s.temperatureC),
+      units.temperature,
+      `of ${celsius(s.limitC)}`,
     ]),
     ...readout.exhaust.map((x): [string, string, string, string] => [
       `Air out of ${x.id}`,
-      x.temperatureC.toFixed(0),
-      '°C',
-      `of ${x.limitC}`,
+      celsius(x.temperatureC),
+      units.temperature,
+      `of ${celsius(x.limitC)}`,
     ]),
-    ['Air drawn in', readout.intakeC.toFixed(0), '°C', ''],
+    ['Air drawn in', celsius(readout.intakeC), units.temperature, ''],
     ...readout.pipes.map((p): [string, string, string, string] => [
       `Load of ${p.id}`,
       (100 * p.shareOfLimit).toFixed(0),

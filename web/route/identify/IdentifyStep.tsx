@@ -4,6 +4,8 @@ import { FieldRow } from '../../ui/FieldRow';
 import { FigureInput } from '../../ui/FigureInput';
 import { PartTable, type Column } from '../../ui/PartTable';
 import { TextInput } from '../../ui/TextInput';
+import { FamilyPanel } from './FamilyPanel';
+import { UnitSection } from './UnitSection';
 
 const SETTING_COLUMNS: Column[] = [
   { kind: 'text', header: 'preset', field: 'preset', width: 'w-32' },
@@ -69,6 +71,10 @@ export function IdentifyStep() {
             Never open a mains adapter; read its rating from the label.
           </p>
         </section>
+      </div>
+      <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-2 gap-x-10 gap-y-6">
+        <UnitSection />
+        <FamilyPanel />
       </div>
       <section aria-label="settings">
         <h2 className="font-semibold mb-1">Settings of the firmware</h2>

@@ -1,0 +1,43 @@
+import { useId } from 'react';
+
+/** A line of text that is no field of the record. */
+export function PlainInput({
+  label,
+  value,
+  onChange,
+  hint,
+  error,
+  autoFocus = false,
+}: {
+  label: string;
+  value: string;
+  onChange: (text: string) => void;
+  hint?: string | undefined;
+  error?: string | undefined;
+  autoFocus?: boolean;
+}) {
+  const id = useId();
+  return (
+    <div>
+      <input
+        className={`input input-sm text-[0.95rem] w-full px-1.5 bg-transparent placeholder:text-quiet placeholder:italic ${
+          error ? 'border-heat text-heat' : 'border-transparent hover:border-rule focus:border-air'
+        }`}
+        aria-label={label}
+        aria-invalid={error ? true : undefined}
+        aria-describedby={error ? id : undefined}
+        autoComplete="off"
+        autoFocus={autoFocus}
+        maxLength={2100}
+        placeholder={hint}
+        value={value}
+        onChange={(e) => onChange(e.currentTarget.value)}
+      />
+      {error && (
+        <p id={id} className="text-heat text-[0.8rem] leading-snug px-1.5" role="alert">
+          {error}
+        </p>
+      )}
+    </div>
+  );
+}
