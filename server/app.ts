@@ -9,6 +9,7 @@ import { createDefaultStore } from './defaults/defaultStore';
 import { createMachineFamilies } from './machines/machineFamilies';
 import { createMachineHistory } from './machines/machineHistory';
 import { machineRoutes } from './machines/machineRoutes';
+import { createMachineTags } from './machines/machineTags';
 import { createMachineStore } from './machines/machineStore';
 import { hostGuard } from './security/hostGuard';
 import { problemHandler, unknownRoute } from './security/problem';
@@ -63,7 +64,12 @@ export function createApp(db: Database, webFolder: string | null, logger: Logger
   const machines = createMachineStore(db, defaults.current);
   api.use(
     '/machines',
-    machineRoutes(machines, createMachineFamilies(db, defaults.current), createMachineHistory(db)),
+    machineRoutes(
+      machines,
+      createMachineFamilies(db, defaults.current),
+      createMachineHistory(db),
+      createMachineTags(db),
+    ),
   );
   api.use(
     '/defaults',

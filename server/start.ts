@@ -2,6 +2,8 @@ import { once } from 'node:events';
 import type { Server } from 'node:http';
 import pino from 'pino';
 import { createApp } from './app';
+import { createDefaultStore } from './defaults/defaultStore';
+import { createMachineStore } from './machines/machineStore';
 import { openDatabase, type Database } from './database/openDatabase';
 
 export interface Running {
@@ -30,6 +32,9 @@ export async function startServer(options: {
     await db.close();
     throw cause;
   }
+  const catchingUp = createMachineStore(db, createDefaultStore(db).current)
+    .catchUp()
+    .catch((cause: unknown) => logger.error(cause));
   const bound = server.address();
   const port = typeof bound === 'object' && bound ? bound.port : options.port;
   return {
@@ -38,6 +43,7 @@ export async function startServer(options: {
     async stop() {
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
+      await catchingUp;
       await db.close();
     },
   };

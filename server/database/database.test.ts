@@ -31,12 +31,16 @@ test('a failed write leaves nothing behind, and the next one goes through', asyn
 
 test('opening a filled library again migrates nothing twice and keeps everything', async () => {
   const where = folder();
-  const first = await openDatabase(where);
+  const first = await openDatabase(where, '0001-machines');
   await first.sequelize.query(
     "INSERT INTO machines (id, revision, record, complete, maker, model, variant, searchText, fans, pipes, stacks, createdAt, updatedAt) VALUES ('a', 1, '{}', 0, 'm', 'n', 'v', 'm n v', 0, 0, 0, '2026-01-01', '2026-01-01')",
   );
   await first.close();
   const second = await openDatabase(where);
   expect(await second.models.Machine.count()).toBe(1);
+  expect(await second.models.Revision.count()).toBe(1);
   await second.close();
+  const third = await openDatabase(where);
+  expect(await third.models.Machine.count()).toBe(1);
+  await third.close();
 });

@@ -7,14 +7,13 @@ import {
   type Sequelize,
 } from 'sequelize';
 
-/** A machine in the library: its newest record, and what the list shows of it. */
+/** A machine in the library, as it is listed. Its record is that of its newest revision. */
 export class MachineRow extends Model<
   InferAttributes<MachineRow>,
   InferCreationAttributes<MachineRow>
 > {
   declare id: string;
   declare revision: number;
-  declare record: string;
   declare complete: boolean;
   declare maker: string;
   declare model: string;
@@ -25,8 +24,16 @@ export class MachineRow extends Model<
   declare stacks: number;
   declare thicknessMm: number | null;
   declare massKg: number | null;
+  declare chamber: boolean;
+  declare finAreaCm2: number | null;
+  declare pipeSectionMm2: number | null;
+  declare togetherAt28W: number | null;
+  declare togetherAt32W: number | null;
   declare togetherAt36W: number | null;
+  declare togetherAt40W: number | null;
+  declare togetherAt45W: number | null;
   declare togetherFullW: number | null;
+  declare describedBy: number;
   declare putAsideAt: Date | null;
   declare unitId: string;
   declare variantId: string;
@@ -53,6 +60,15 @@ export class UnitRow extends Model<InferAttributes<UnitRow>, InferCreationAttrib
   declare facts: string;
   declare createdAt: CreationOptional<Date>;
   declare updatedAt: CreationOptional<Date>;
+}
+
+/** A word a lab put on a machine. */
+export class MachineTagRow extends Model<
+  InferAttributes<MachineTagRow>,
+  InferCreationAttributes<MachineTagRow>
+> {
+  declare machineId: string;
+  declare tag: string;
 }
 
 /** A record as it was at one revision. */
@@ -86,6 +102,7 @@ export interface Models {
   Machine: typeof MachineRow;
   Variant: typeof VariantRow;
   Unit: typeof UnitRow;
+  MachineTag: typeof MachineTagRow;
   Revision: typeof RevisionRow;
   LabDefault: typeof LabDefaultRow;
 }
@@ -96,7 +113,6 @@ export function defineModels(sequelize: Sequelize): Models {
     {
       id: { type: DataTypes.STRING(36), primaryKey: true },
       revision: { type: DataTypes.INTEGER, allowNull: false },
-      record: { type: DataTypes.TEXT, allowNull: false },
       complete: { type: DataTypes.BOOLEAN, allowNull: false },
       maker: { type: DataTypes.STRING, allowNull: false },
       model: { type: DataTypes.STRING, allowNull: false },
@@ -107,7 +123,15 @@ export function defineModels(sequelize: Sequelize): Models {
       stacks: { type: DataTypes.INTEGER, allowNull: false },
       thicknessMm: { type: DataTypes.FLOAT, allowNull: true },
       massKg: { type: DataTypes.FLOAT, allowNull: true },
+      chamber: { type: DataTypes.BOOLEAN, allowNull: false },
+      finAreaCm2: { type: DataTypes.FLOAT, allowNull: true },
+      pipeSectionMm2: { type: DataTypes.FLOAT, allowNull: true },
+      togetherAt28W: { type: DataTypes.FLOAT, allowNull: true },
+      togetherAt32W: { type: DataTypes.FLOAT, allowNull: true },
       togetherAt36W: { type: DataTypes.FLOAT, allowNull: true },
+      togetherAt40W: { type: DataTypes.FLOAT, allowNull: true },
+      togetherAt45W: { type: DataTypes.FLOAT, allowNull: true },
+      describedBy: { type: DataTypes.INTEGER, allowNull: false },
       togetherFullW: { type: DataTypes.FLOAT, allowNull: true },
       putAsideAt: { type: DataTypes.DATE, allowNull: true },
       unitId: { type: DataTypes.STRING(36), allowNull: false },
@@ -139,6 +163,14 @@ export function defineModels(sequelize: Sequelize): Models {
     },
     { sequelize, tableName: 'units', modelName: 'Unit' },
   );
+  class MachineTag extends MachineTagRow {}
+  MachineTag.init(
+    {
+      machineId: { type: DataTypes.STRING(36), primaryKey: true },
+      tag: { type: DataTypes.STRING(40), primaryKey: true },
+    },
+    { sequelize, tableName: 'machine_tags', modelName: 'MachineTag', timestamps: false },
+  );
   class Revision extends RevisionRow {}
   Revision.init(
     {
@@ -163,5 +195,5 @@ export function defineModels(sequelize: Sequelize): Models {
     },
     { sequelize, tableName: 'lab_defaults', modelName: 'LabDefault', updatedAt: false },
   );
-  return { Machine, Variant, Unit, Revision, LabDefault };
+  return { Machine, Variant, Unit, MachineTag, Revision, LabDefault };
 }

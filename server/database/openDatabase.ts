@@ -5,6 +5,7 @@ import { SequelizeStorage, Umzug } from 'umzug';
 import * as machines from './migrations/0001-machines';
 import * as labDefaults from './migrations/0002-lab-defaults';
 import * as families from './migrations/0003-families';
+import * as library from './migrations/0004-library';
 import { defineModels, type Models } from './models';
 
 /** Migrations, oldest first. They only go forward; an entry is never changed once it has shipped. */
@@ -12,6 +13,7 @@ const MIGRATIONS: { name: string; up: (query: QueryInterface) => Promise<void> }
   { name: '0001-machines', up: machines.up },
   { name: '0002-lab-defaults', up: labDefaults.up },
   { name: '0003-families', up: families.up },
+  { name: '0004-library', up: library.up },
 ];
 
 export interface Database {

@@ -4,6 +4,7 @@ import pino from 'pino';
 import request from 'supertest';
 import { createApp } from '../app';
 import { openDatabase, type Database } from '../database/openDatabase';
+import { listQuery } from '../machines/machineList';
 import { createMachineStore } from '../machines/machineStore';
 import { temporaryFolder } from '../test-support/temporaryFolder';
 import { createDefaultStore } from './defaultStore';
@@ -52,17 +53,7 @@ test('the list’s watts follow the lab’s defaults, and records stay as they a
     readFileSync(join(__dirname, '../../examples/two-fan-shared-pipes.json'), 'utf8'),
   );
   const made = await store.create(record);
-  const watts = async () =>
-    (
-      await store.list({
-        q: '',
-        page: 1,
-        pageSize: 5,
-        sort: 'maker',
-        descending: false,
-        putAside: false,
-      })
-    ).items[0]!;
+  const watts = async () => (await store.list(listQuery.parse({}))).items[0]!;
   const before = await watts();
   await defaults.set('finStacks.uaFactor', { value: 0.5, low: 0.4, high: 0.6, note: '' });
   expect(await store.recompute()).toBe(1);

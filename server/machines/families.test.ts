@@ -152,13 +152,24 @@ test('a library from before there were variants keeps every record and revision'
   await old.close();
   const now = await openDatabase(where);
   expect(await now.models.Machine.count()).toBe(450);
-  expect(await now.models.Revision.count()).toBe(1);
+  expect(await now.models.Revision.count()).toBe(451);
   const [row] = await now.sequelize.query<Record<string, unknown>>(
-    `SELECT m.record, m.revision, m.stateName, u.variantId AS unitsVariant, m.variantId FROM machines m
-     JOIN units u ON u.id = m.unitId JOIN variants v ON v.id = m.variantId WHERE m.id = 'machine-449'`,
+    `SELECT r.record, m.revision, m.stateName, u.variantId AS unitsVariant, m.variantId FROM machines m
+     JOIN units u ON u.id = m.unitId JOIN variants v ON v.id = m.variantId
+     JOIN revisions r ON r.machineId = m.id AND r.revision = m.revision WHERE m.id = 'machine-449'`,
     { type: QueryTypes.SELECT },
   );
   expect(row).toMatchObject({ record: '{"n":"machine-449"}', revision: 3, stateName: 'as found' });
+  // one whose newest revision held something else keeps both
+  const seven = await now.models.Revision.findAll({
+    where: { machineId: 'machine-7' },
+    order: [['revision', 'ASC']],
+  });
+  expect(seven.map((r) => [r.revision, r.record])).toEqual([
+    [3, '{}'],
+    [4, '{"n":"machine-7"}'],
+  ]);
+  expect((await now.models.Machine.findByPk('machine-7'))!.revision).toBe(4);
   expect(row!['unitsVariant']).toBe(row!['variantId']);
   expect(await now.models.Unit.count()).toBe(450);
   await now.close();

@@ -7,8 +7,15 @@ import { col, fn, Op, where as sqlWhere, type Transaction } from 'sequelize';
 import type { Database } from '../database/openDatabase';
 import { parse } from '../security/parse';
 import { Problem } from '../security/problem';
-import { acceptRecord, describeRecord } from './describeRecord';
-import { found, toUnit, withUnit, type Machine, type Unit } from './machineRows';
+import {
+  found,
+  recordOf,
+  toUnit,
+  withUnit,
+  writeFirst,
+  type Machine,
+  type Unit,
+} from './machineRows';
 
 /** A machine among those of its model. */
 export interface FamilyMember {
@@ -36,11 +43,11 @@ export type MachineFamilies = ReturnType<typeof createMachineFamilies>;
  * @param labDefaults the lab's own defaults as they are now
  */
 export function createMachineFamilies(db: Database, labDefaults: () => Promise<LabDefaults>) {
-  const { Machine: Machines, Variant, Unit: Units, Revision } = db.models;
+  const { Machine: Machines, Variant, Unit: Units } = db.models;
 
   const source = async (id: string, transaction: Transaction) => {
     const row = found(await Machines.findByPk(id, { transaction }));
-    return { row, record: JSON.parse(row.record) as CaseRecord };
+    return { row, record: await recordOf(db, row, transaction) };
   };
 
   const checkRoom = async (variantId: string, transaction: Transaction) => {
@@ -53,26 +60,12 @@ export function createMachineFamilies(db: Database, labDefaults: () => Promise<L
     }
   };
 
-  /** Writes a new machine's file beside others, with its first revision. */
   const write = async (
     input: CaseRecord,
     place: { variantId: string; unitId: string; stateName: string },
     transaction: Transaction,
-  ): Promise<Machine> => {
-    const { record, complete } = acceptRecord(input);
-    const row = await Machines.create(
-      {
-        id: randomUUID(),
-        revision: 1,
-        putAsideAt: null,
-        ...place,
-        ...describeRecord(record, complete, await labDefaults()),
-      },
-      { transaction },
-    );
-    await Revision.create({ machineId: row.id, revision: 1, record: row.record }, { transaction });
-    return withUnit(db, row, transaction);
-  };
+  ): Promise<Machine> =>
+    withUnit(db, await writeFirst(db, input, place, await labDefaults(), transaction), transaction);
 
   const newUnit = async (variantId: string, facts: UnitFacts, transaction: Transaction) => {
     const unit = await Units.create(
@@ -93,7 +86,7 @@ export function createMachineFamilies(db: Database, labDefaults: () => Promise<L
         where: named
           ? { [Op.and]: [same('maker', own.maker), same('model', own.model)] }
           : { variantId: own.variantId },
-        attributes: { exclude: ['record', 'searchText'] },
+        attributes: { exclude: ['searchText'] },
         limit: MOST_SHOWN,
         order: [
           ['variant', 'ASC'],

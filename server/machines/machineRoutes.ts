@@ -5,18 +5,9 @@ import { Problem } from '../security/problem';
 import type { MachineFamilies } from './machineFamilies';
 import type { MachineHistory } from './machineHistory';
 import type { Machine } from './machineRows';
-import { SORTABLE, type MachineStore } from './machineStore';
-
-const listQuery = z.strictObject({
-  q: z.string().max(200).default(''),
-  page: z.coerce.number().int().min(1).max(100_000).default(1),
-  pageSize: z.coerce.number().int().min(1).max(200).default(50),
-  sort: z
-    .string()
-    .regex(new RegExp(`^-?(${SORTABLE.join('|')})$`), `must be one of ${SORTABLE.join(', ')}`)
-    .default('maker'),
-  putAside: z.enum(['0', '1']).default('0'),
-});
+import { listQuery } from './machineList';
+import type { MachineStore } from './machineStore';
+import { tagChange, type MachineTags } from './machineTags';
 
 const idParam = z.uuid('is not a machine’s id');
 const named = z.strictObject({ name: z.unknown() });
@@ -48,6 +39,7 @@ export function machineRoutes(
   store: MachineStore,
   families: MachineFamilies,
   history: MachineHistory,
+  tags: MachineTags,
 ): Router {
   const router = Router();
   const created = (res: Response, machine: Machine) =>
@@ -58,17 +50,17 @@ export function machineRoutes(
       .json(machine);
 
   router.get('/', async (req, res) => {
-    const { q, page, pageSize, sort, putAside } = parse(listQuery, req.query);
-    const descending = sort.startsWith('-');
-    const { items, total } = await store.list({
-      q,
-      page,
-      pageSize,
-      sort: sort.replace('-', '') as (typeof SORTABLE)[number],
-      descending,
-      putAside: putAside === '1',
-    });
-    res.json({ items, total, page, pageSize });
+    const query = parse(listQuery, req.query);
+    const { items, total } = await store.list(query);
+    res.json({ items, total, page: query.page, pageSize: query.pageSize });
+  });
+
+  router.get('/tags', async (_req, res) => {
+    res.json({ items: await tags.list() });
+  });
+
+  router.post('/tags', async (req, res) => {
+    res.json(await tags.change(parse(tagChange, req.body)));
   });
 
   router.post('/', async (req, res) => {

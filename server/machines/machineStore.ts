@@ -1,68 +1,21 @@
 import { randomUUID } from 'node:crypto';
 import { diffRecords } from '@zugluft/core/family/diffRecords';
 import { carryCooling, splitCase } from '@zugluft/core/family/splitCase';
+import { parseRecord } from '@zugluft/core/record/parseRecord';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import type { LabDefaults } from '@zugluft/core/record/resolver';
-import {
-  col,
-  fn,
-  Op,
-  where as sqlWhere,
-  type Order,
-  type Transaction,
-  type WhereOptions,
-} from 'sequelize';
-import type { Database } from '../database/openDatabase';
+import { Op, type Transaction, type WhereOptions } from 'sequelize';
 import type { MachineRow } from '../database/models';
+import type { Database } from '../database/openDatabase';
 import { Problem } from '../security/problem';
-import { acceptRecord, answerOf, describeRecord } from './describeRecord';
-import { found, withUnit, type Machine } from './machineRows';
-
-/** A machine as a row of the library. */
-export interface MachineSummary {
-  id: string;
-  revision: number;
-  maker: string;
-  model: string;
-  variant: string;
-  stateName: string;
-  complete: boolean;
-  fans: number;
-  pipes: number;
-  stacks: number;
-  thicknessMm: number | null;
-  massKg: number | null;
-  togetherAt36W: number | null;
-  togetherFullW: number | null;
-  updatedAt: string;
-  putAsideAt: string | null;
-}
-
-export const SORTABLE = [
-  'maker',
-  'variant',
-  'fans',
-  'pipes',
-  'thicknessMm',
-  'massKg',
-  'togetherAt36W',
-  'togetherFullW',
-  'updatedAt',
-] as const;
-
-export interface ListQuery {
-  q: string;
-  page: number;
-  pageSize: number;
-  sort: (typeof SORTABLE)[number];
-  descending: boolean;
-  putAside: boolean;
-}
+import { acceptRecord, DESCRIPTION, describeRecord } from './describeRecord';
+import { listMachines, type ListQuery } from './machineList';
+import { found, recordOf, withUnit, writeFirst, writeNext, type Machine } from './machineRows';
 
 export type MachineStore = ReturnType<typeof createMachineStore>;
 
-/** Machines recomputed in one transaction. */
-const RECOMPUTED_AT_ONCE = 20;
+/** Machines described anew in one transaction. */
+const DESCRIBED_AT_ONCE = 20;
 
 /**
  * Reads and writes machines. Every write is one transaction and leaves a revision behind.
@@ -74,7 +27,7 @@ export function createMachineStore(
   db: Database,
   labDefaults: () => Promise<LabDefaults> = async () => ({}),
 ) {
-  const { Machine, Variant, Unit, Revision } = db.models;
+  const { Machine, Variant, Unit } = db.models;
 
   /** The other machines of a variant get its changed cooling, each as a revision of its own. */
   const carryToSiblings = async (
@@ -90,104 +43,60 @@ export function createMachineStore(
       transaction,
     });
     for (const sibling of siblings) {
-      const own = JSON.parse(sibling.record) as CaseRecord;
-      const { record, complete } = acceptRecord(carryCooling(before, after, own));
-      const revision = sibling.revision + 1;
-      await sibling.update({ ...describeRecord(record, complete, lab), revision }, { transaction });
-      await Revision.create(
-        { machineId: sibling.id, revision, record: sibling.record },
-        { transaction },
-      );
+      const own = await recordOf(db, sibling, transaction);
+      await writeNext(db, sibling, carryCooling(before, after, own), lab, transaction);
+    }
+  };
+
+  /** Writes anew what the library shows of some machines; their records and revisions stay as they are. */
+  const describeAgain = async (which: WhereOptions): Promise<number> => {
+    const lab = await labDefaults();
+    let done = 0;
+    for (let after = ''; ;) {
+      const rows = await Machine.findAll({
+        where: { [Op.and]: [which, { id: { [Op.gt]: after } }] },
+        order: [['id', 'ASC']],
+        limit: DESCRIBED_AT_ONCE,
+      });
+      if (!rows.length) return done;
+      await db.write(async (transaction) => {
+        for (const row of rows) {
+          await row.reload({ transaction });
+          const { record, complete } = parseRecord(await recordOf(db, row, transaction));
+          if (!record) continue;
+          await row.update(describeRecord(record, complete, lab), { transaction, silent: true });
+        }
+      });
+      done += rows.length;
+      after = rows[rows.length - 1]!.id;
     }
   };
 
   return {
-    async list(query: ListQuery): Promise<{ items: MachineSummary[]; total: number }> {
-      const words = query.q.toLowerCase().split(/\s+/).filter(Boolean).slice(0, 10);
-      const where: WhereOptions = {
-        putAsideAt: query.putAside ? { [Op.ne]: null } : null,
-        // instr and not LIKE: what the user types holds no wildcards
-        [Op.and]: words.map((word) =>
-          sqlWhere(fn('instr', col('searchText'), word), { [Op.gt]: 0 }),
-        ),
-      };
-      const direction = query.descending ? 'DESC' : 'ASC';
-      const order: Order =
-        query.sort === 'maker'
-          ? [
-              ['maker', direction],
-              ['model', direction],
-              ['variant', direction],
-              ['id', 'ASC'],
-            ]
-          : [
-              [query.sort, direction],
-              ['maker', 'ASC'],
-              ['model', 'ASC'],
-              ['id', 'ASC'],
-            ];
-      const { rows, count } = await Machine.findAndCountAll({
-        where,
-        order,
-        limit: query.pageSize,
-        offset: (query.page - 1) * query.pageSize,
-        attributes: { exclude: ['record', 'searchText'] },
-      });
-      const items = rows.map((r) => ({
-        id: r.id,
-        revision: r.revision,
-        maker: r.maker,
-        model: r.model,
-        variant: r.variant,
-        stateName: r.stateName,
-        complete: r.complete,
-        fans: r.fans,
-        pipes: r.pipes,
-        stacks: r.stacks,
-        thicknessMm: r.thicknessMm,
-        massKg: r.massKg,
-        togetherAt36W: r.togetherAt36W,
-        togetherFullW: r.togetherFullW,
-        updatedAt: r.updatedAt.toISOString(),
-        putAsideAt: r.putAsideAt?.toISOString() ?? null,
-      }));
-      return { items, total: count };
-    },
+    list: (query: ListQuery) => listMachines(db, query),
 
     async read(id: string): Promise<Machine> {
       return withUnit(db, found(await Machine.findByPk(id)));
     },
 
     async create(input: unknown): Promise<Machine> {
-      const { record, complete } = acceptRecord(input);
+      // refused before anything is written
+      acceptRecord(input);
       const lab = await labDefaults();
       return db.write(async (transaction) => {
         const variantId = randomUUID();
         const unitId = randomUUID();
         await Variant.create({ id: variantId, copiedFrom: null }, { transaction });
         await Unit.create({ id: unitId, variantId, revision: 1, facts: '{}' }, { transaction });
-        const row = await Machine.create(
-          {
-            id: randomUUID(),
-            revision: 1,
-            putAsideAt: null,
-            variantId,
-            unitId,
-            ...describeRecord(record, complete, lab),
-          },
-          { transaction },
-        );
-        await Revision.create(
-          { machineId: row.id, revision: 1, record: row.record },
-          { transaction },
-        );
+        const place = { variantId, unitId, stateName: 'as found' };
+        const row = await writeFirst(db, input, place, lab, transaction);
         return withUnit(db, row, transaction);
       });
     },
 
     /** Replaces the record if it is still at the revision the writer saw. */
     async update(id: string, expectedRevision: number, input: unknown): Promise<Machine> {
-      const { record, complete } = acceptRecord(input);
+      acceptRecord(input);
       const lab = await labDefaults();
       return db.write(async (transaction) => {
         const row = found(await Machine.findByPk(id, { transaction }));
@@ -199,41 +108,18 @@ export function createMachineStore(
             { current: await withUnit(db, row, transaction) },
           );
         }
-        const before = JSON.parse(row.record) as CaseRecord;
-        await row.update(
-          { ...describeRecord(record, complete, lab), revision: row.revision + 1 },
-          { transaction },
-        );
-        await Revision.create(
-          { machineId: id, revision: row.revision, record: row.record },
-          { transaction },
-        );
-        await carryToSiblings(row, before, record, lab, transaction);
+        const before = await recordOf(db, row, transaction);
+        const after = await writeNext(db, row, input, lab, transaction);
+        await carryToSiblings(row, before, after, lab, transaction);
         return withUnit(db, row, transaction);
       });
     },
 
-    /** Computes anew what the list shows of every machine, after the lab's defaults have changed; records stay as they are. */
-    async recompute(): Promise<number> {
-      const lab = await labDefaults();
-      let done = 0;
-      for (let after = ''; ;) {
-        const rows = await Machine.findAll({
-          where: { complete: true, id: { [Op.gt]: after } },
-          order: [['id', 'ASC']],
-          limit: RECOMPUTED_AT_ONCE,
-        });
-        if (!rows.length) return done;
-        await db.write(async (transaction) => {
-          for (const row of rows) {
-            const record = JSON.parse(row.record) as CaseRecord;
-            await row.update(answerOf(record, true, lab), { transaction, silent: true });
-          }
-        });
-        done += rows.length;
-        after = rows[rows.length - 1]!.id;
-      }
-    },
+    /** After the lab's defaults have changed. */
+    recompute: () => describeAgain({ complete: true }),
+
+    /** After the program has learnt to show more of a machine than when its row was written. */
+    catchUp: () => describeAgain({ describedBy: { [Op.lt]: DESCRIPTION } }),
 
     async setAside(id: string, aside: boolean): Promise<Machine> {
       return db.write(async (transaction) => {
