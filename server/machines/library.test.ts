@@ -24,7 +24,7 @@ test('words are found wherever they stand in the record, by their beginnings, in
   const noted = named('Ledger 15', 'one-die', { modelCode: 'TL15-Ä2' });
   noted.fans[0].note = 'whistles at 3000 rpm, Müller bearing';
   const made = await create(noted);
-  await create(named('Heron 16'));
+  await create(named('Heron 16', 'two-fan-shared-pipes'));
   expect(await models('q=ledg')).toEqual(['Ledger 15']);
   expect(await models('q=ledger+TARN')).toEqual(['Ledger 15']);
   expect(await models('q=whistl')).toEqual(['Ledger 15']);

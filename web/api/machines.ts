@@ -31,10 +31,17 @@ export interface MachineSummary {
   fans: number;
   pipes: number;
   stacks: number;
+  chamber: boolean;
+  finAreaCm2: number | null;
   thicknessMm: number | null;
   massKg: number | null;
+  togetherAt28W: number | null;
+  togetherAt32W: number | null;
   togetherAt36W: number | null;
+  togetherAt40W: number | null;
+  togetherAt45W: number | null;
   togetherFullW: number | null;
+  tags: string[];
   updatedAt: string;
 }
 
@@ -61,3 +68,11 @@ export const putAside = (id: string) =>
   fetchJson<Machine>(`/api/machines/${id}/put-aside`, { method: 'POST' });
 export const bringBack = (id: string) =>
   fetchJson<Machine>(`/api/machines/${id}/bring-back`, { method: 'POST' });
+
+export const listTags = () =>
+  fetchJson<{ items: { tag: string; count: number }[] }>('/api/machines/tags');
+export const changeTags = (ids: readonly string[], add: string[], remove: string[]) =>
+  fetchJson<{ machines: number }>('/api/machines/tags', {
+    method: 'POST',
+    body: { ids, add, remove },
+  });
