@@ -5,8 +5,10 @@ export default {
   roots: ['<rootDir>/core', '<rootDir>/server', '<rootDir>/web', '<rootDir>/cli', '<rootDir>/demo'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   testPathIgnorePatterns: ['/node_modules/', '/dist/'],
+  // reference packages that come as modules only
+  transformIgnorePatterns: ['/node_modules/(?!(ml-levenberg-marquardt|is-any-array)/)'],
   transform: {
-    '^.+\\.tsx?$': [
+    '^.+\\.(tsx?|js)$': [
       '@swc/jest',
       {
         jsc: {

@@ -139,14 +139,18 @@ function levelOf(state: FanState): number {
  * @param record a record that `parseRecord` found complete
  * @param caps noise caps
  * @param lab a lab's own defaults
+ * @param overrides values in place of figures and defaults, by path
  * @returns watts per cap, in order
  */
 export function sustainedTogether(
   record: CaseRecord,
   caps: readonly Cap[],
   lab?: LabDefaults,
+  overrides?: ReadonlyMap<string, number>,
 ): number[] {
-  const model = buildModel(resolveCase(record, undefined, { lab }));
+  const model = buildModel(
+    resolveCase(record, overrides, { lab, silent: overrides !== undefined }),
+  );
   const { ratio } = configurationOf(record, model, undefined);
   const memory = createMemory(model);
   return caps.map((cap) => {

@@ -55,6 +55,7 @@ const STILL_K = 1e-7;
  * @param rpms speed of each fan
  * @param cpuW, gpuW reported watts, ≥ 0
  * @param state where to solve, a fresh one by default
+ * @param stillK mean change of a node between two rounds that counts as still, kelvin
  */
 export function settleAt(
   model: MachineModel,
@@ -62,13 +63,14 @@ export function settleAt(
   cpuW: number,
   gpuW: number,
   state: LinearState = createState(model),
+  stillK = STILL_K,
 ): LinearState {
   let last = NaN;
   for (let round = 0; round < MOST_ROUNDS; round++) {
     solveInto(model, rpms, state);
     let sum = 0;
     for (let i = 0; i < model.nodeCount; i++) sum += nodeC(model, state, i, cpuW, gpuW);
-    if (Math.abs(sum - last) < STILL_K * model.nodeCount) break;
+    if (Math.abs(sum - last) < stillK * model.nodeCount) break;
     last = sum;
     moveConditions(model, state, cpuW, gpuW);
   }

@@ -308,6 +308,32 @@ export const METHOD: readonly MethodChapter[] = [
     ],
   },
   {
+    id: 'calibration',
+    title: 'Calibration',
+    intro:
+      'Steady runs of the bench fit the multipliers that a calculation cannot know: interface, heat exchanger, hot spot, airflow, recirculation, joints, shell, noise and the power sensor’s gain. Each starts from its default’s range; what the runs do not tell stays there. A multiplier is determined when its deviation is at most half of the prior’s; of those that are not, combinations that are told are named. Where the runs cannot be explained within their ±, that is said and every deviation widened.',
+    equations: [
+      {
+        title: 'Most likely multipliers',
+        tex: String.raw`\min_z\; \sum_i \left(\frac{y_i - f_i(z)}{\sigma_i}\right)^2 + \sum_j z_j^2`,
+        where:
+          'y readings, f what the core foretells, σ the reading’s ±, z_j the place of a multiplier in its own prior, in standard deviations.',
+        range: 'two runs and four readings at least',
+        source: 'Gelman et al., Bayesian Data Analysis; Marquardt 1963; Broyden 1965 (from memory)',
+        file: 'core/calibration/fitMultipliers.ts',
+      },
+      {
+        title: 'What is still possible',
+        tex: String.raw`p(z) \propto \exp\left(-\tfrac12 \sum_i \left(\frac{y_i - f_i(z)}{\sigma_i}\right)^2 - \tfrac12 \sum_j z_j^2\right)`,
+        where:
+          'Drawn by elliptical slices that follow a parabola through the core’s own answers; each draw is taken or refused by the core itself. Ranges, deviations and what is foretold come from the draws.',
+        range: '400 draws, seeded',
+        source: 'Murray, Adams & MacKay 2010; Christen & Fox 2005 (from memory)',
+        file: 'core/calibration/posterior.ts',
+      },
+    ],
+  },
+  {
     id: 'uncertainty',
     title: 'Uncertainty',
     intro:

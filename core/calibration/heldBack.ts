@@ -1,0 +1,89 @@
+import { sustainedTogether } from '../estimate';
+import type { Cap } from '../envelope/fanStates';
+import type { CaseRecord } from '../record/recordSchema';
+import type { LabDefaults } from '../record/resolver';
+import { normalQuantile } from '../uncertainty/normal';
+import { quantileOfDraws } from '../uncertainty/quantile';
+import { latinHypercube } from '../uncertainty/random';
+import type { Calibration } from './fitMultipliers';
+import { valuesAt } from './multipliers';
+import { predictorOf } from './predictReadings';
+import { readingsOf, type Reading, type SteadyRun } from './steadyRun';
+
+const NOISE_SEED = 2;
+/** Of the draws, which neighbour each other a little, every second one is foretold from. */
+const EVERY = 2;
+
+/** Median and 5–95 % range. */
+export interface Foretold {
+  value: number;
+  low: number;
+  high: number;
+}
+
+/** Several numbers over all that is still possible after a fit; `error` adds one's own deviation to each. */
+function foretell(
+  { z, parameters, draws }: Calibration,
+  at: (values: ReadonlyMap<string, number>) => ArrayLike<number>,
+  count: number,
+  error: (i: number) => number,
+): Foretold[] {
+  const n = parameters.length;
+  const used = Math.floor(draws.count / EVERY);
+  const noise = latinHypercube(used, count, NOISE_SEED);
+  const values = Array.from({ length: count }, () => new Float64Array(used));
+  for (let k = 0; k < used; k++) {
+    const y = at(
+      valuesAt(
+        parameters,
+        z.map((x, i) => x + draws.d[k * EVERY * n + i]!),
+      ),
+    );
+    for (let i = 0; i < count; i++) {
+      const own = error(i);
+      values[i]![k] = y[i]! + (own > 0 ? own * normalQuantile(noise[i * used + k]!) : 0);
+    }
+  }
+  return values.map((own) => {
+    own.sort();
+    const at = (p: number) => quantileOfDraws(own, p);
+    return { low: at(0.05), value: at(0.5), high: at(0.95) };
+  });
+}
+
+/**
+ * Foretells runs that the fit did not see: median and 5–95 % of what will be read, the reading's own ± included.
+ *
+ * @param record the record that was fitted
+ * @param fit from `fitMultipliers` on other runs
+ * @param runs the runs held back
+ */
+export function foretellRuns(
+  record: CaseRecord,
+  fit: Calibration,
+  runs: readonly SteadyRun[],
+  lab?: LabDefaults,
+): (Reading & { foretold: Foretold; inside: boolean })[] {
+  const readings = readingsOf(runs);
+  const predict = predictorOf(record, runs, readings, lab);
+  const all = foretell(fit, predict, readings.length, (i) => readings[i]!.plusMinus);
+  return readings.map((r, i) => {
+    const foretold = all[i]!;
+    return { ...r, foretold, inside: r.value >= foretold.low && r.value <= foretold.high };
+  });
+}
+
+/**
+ * Watts of both dies together at some caps as the fitted machine carries them, with their 5–95 % band.
+ *
+ * @returns one entry per cap
+ */
+export function sustainedAfterFit(
+  record: CaseRecord,
+  fit: Calibration,
+  caps: readonly Cap[],
+  lab?: LabDefaults,
+): Foretold[] {
+  const at = (values: ReadonlyMap<string, number>) => sustainedTogether(record, caps, lab, values);
+  return foretell(fit, at, caps.length, () => 0);
+}
