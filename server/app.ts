@@ -6,6 +6,8 @@ import type { Logger } from 'pino';
 import type { Database } from './database/openDatabase';
 import { defaultRoutes } from './defaults/defaultRoutes';
 import { createDefaultStore } from './defaults/defaultStore';
+import { exchangeRoutes } from './exchange/exchangeRoutes';
+import { createImporter } from './exchange/importPlan';
 import { createMachineFamilies } from './machines/machineFamilies';
 import { createMachineHistory } from './machines/machineHistory';
 import { machineRoutes } from './machines/machineRoutes';
@@ -76,6 +78,10 @@ export function createApp(db: Database, webFolder: string | null, logger: Logger
     defaultRoutes(defaults, () => {
       machines.recompute().catch((cause: unknown) => logger.error(cause));
     }),
+  );
+  api.use(
+    '/exchange',
+    exchangeRoutes(db, machines, createImporter(db, machines, defaults.current)),
   );
   api.use(unknownRoute);
   app.use('/api', api);

@@ -79,7 +79,7 @@ export async function withUnit(
 export async function writeFirst(
   db: Database,
   input: unknown,
-  place: { variantId: string; unitId: string; stateName: string },
+  place: { variantId: string; unitId: string; stateName: string; id?: string },
   lab: LabDefaults,
   transaction: Transaction,
 ): Promise<MachineRow> {

@@ -46,7 +46,9 @@ export function problemHandler(logger: Logger): ErrorRequestHandler {
     }
     const { type, status } = error as { type?: string; status?: number };
     if (type === 'entity.too.large') {
-      send(new Problem(413, 'Too large', 'the body is larger than 1 MB'), res);
+      const { limit } = error as { limit?: number };
+      const most = Math.round((limit ?? 0) / (1024 * 1024));
+      send(new Problem(413, 'Too large', `the body is larger than ${most} MB`), res);
     } else if (type === 'entity.parse.failed') {
       send(new Problem(400, 'Not JSON', 'the body is not well-formed JSON'), res);
     } else if (status !== undefined && status >= 400 && status < 500) {

@@ -1,0 +1,211 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { strToU8, unzipSync, zipSync } from 'fflate';
+import Papa from 'papaparse';
+import { testServer } from '../test-support/testServer';
+import { unzip } from './unzip';
+
+const { call, create, record } = testServer();
+const example = (name: string) =>
+  JSON.parse(readFileSync(join(__dirname, `../../examples/${name}.json`), 'utf8'));
+const send = (bytes: Uint8Array | string, query = '') =>
+  call()
+    .post(`/api/exchange/import?name=file${query}`)
+    .set('Content-Type', 'application/octet-stream')
+    .send(Buffer.from(bytes as string));
+const actions = async (bytes: Uint8Array | string, query = '') => {
+  const { body } = await send(bytes, query).expect(200);
+  return (body.items as { action: string; label: string; reasons: { message: string }[] }[]).map(
+    (i) => i.action,
+  );
+};
+const total = async () => (await call().get('/api/machines')).body.total as number;
+const download = async (path: string): Promise<Buffer> => {
+  const answer = await call()
+    .get(path)
+    .buffer(true)
+    .parse((res, done) => {
+      const chunks: Buffer[] = [];
+      res.on('data', (c: Buffer) => chunks.push(c));
+      res.on('end', () => done(null, Buffer.concat(chunks)));
+    })
+    .expect(200);
+  return answer.body as Buffer;
+};
+
+test('a record goes out and comes back the same, unknown fields too; the preview writes nothing', async () => {
+  const made = await create({ ...example('two-fan-shared-pipes'), extra: { kept: [1, null] } });
+  const file = await download(`/api/exchange/machines/${made.id}.json`);
+  expect(JSON.parse(file.toString())).toEqual(made.record);
+  expect(await actions(file)).toEqual(['same']);
+  const deeper = JSON.parse(file.toString());
+  deeper.finStacks[0].depthMm = 31;
+  const preview = (await send(JSON.stringify(deeper)).expect(200)).body;
+  expect(preview).toMatchObject({
+    applied: false,
+    items: [
+      {
+        action: 'changed',
+        machineId: made.id,
+        changed: 1,
+        first: [{ path: 'finStacks.fins-left.depthMm', before: 24, after: 31 }],
+      },
+    ],
+  });
+  expect((await call().get(`/api/machines/${made.id}`)).body.revision).toBe(1);
+  await send(JSON.stringify(deeper), '&apply=1').expect(200);
+  const after = (await call().get(`/api/machines/${made.id}`)).body;
+  expect(after.revision).toBe(2);
+  expect(after.record).toEqual(deeper);
+  deeper.finStacks[0].depthMm = 32;
+  await send(JSON.stringify(deeper), '&apply=1&changed=skip').expect(200);
+  expect((await call().get(`/api/machines/${made.id}`)).body.revision).toBe(2);
+  await send(JSON.stringify(deeper), '&apply=1&changed=new').expect(200);
+  expect(await total()).toBe(2);
+});
+
+test('a whole library goes into an empty one: variants, units, states and tags are back, serial numbers are not', async () => {
+  const a = await create(example('two-fan-shared-pipes'));
+  const b = (await call().post(`/api/machines/${a.id}/states`).send({ name: 'cleaned' })).body;
+  await call().put(`/api/machines/${a.id}/unit`).set('If-Match', '"1"').send({
+    serial: 'SECRET-7',
+    source: 'lent',
+  });
+  await call()
+    .post('/api/machines/tags')
+    .send({ ids: [a.id], add: ['stage'] });
+  const zip = await download('/api/exchange/library.zip');
+  expect(Object.keys(unzipSync(zip)).filter((f) => !f.startsWith('records/'))).toEqual(
+    expect.arrayContaining(['machines.csv', 'parts.csv', 'manifest.json']),
+  );
+  for (const content of Object.values(unzipSync(zip))) {
+    expect(Buffer.from(content).includes('SECRET-7')).toBe(false);
+  }
+  expect(await actions(zip)).toEqual(['same', 'same']);
+  const { openDatabase } = await import('../database/openDatabase');
+  const { createApp } = await import('../app');
+  const { temporaryFolder } = await import('../test-support/temporaryFolder');
+  const { default: request } = await import('supertest');
+  const { default: pino } = await import('pino');
+  const db = await openDatabase(temporaryFolder());
+  const other = createApp(db, null, pino({ level: 'silent' }));
+  const at = (r: ReturnType<ReturnType<typeof request>['get']>) => r.set('Host', '127.0.0.1:4180');
+  const answer = await at(
+    request(other)
+      .post('/api/exchange/import?apply=1')
+      .set('Content-Type', 'application/octet-stream'),
+  ).send(zip);
+  expect(answer.body.items.map((i: { action: string }) => i.action)).toEqual(['new', 'new']);
+  const read = async (id: string) => (await at(request(other).get(`/api/machines/${id}`))).body;
+  const [backA, backB] = [await read(a.id), await read(b.id)];
+  expect(backA.record).toEqual(a.record);
+  expect(backB).toMatchObject({ stateName: 'cleaned', variantId: backA.variantId });
+  expect(backB.unit).toMatchObject({ id: backA.unit.id, facts: { source: 'lent' } });
+  const list = (await at(request(other).get('/api/machines?tag=stage'))).body;
+  expect(list.items.map((m: { id: string }) => m.id)).toEqual([a.id]);
+  await db.close();
+});
+
+test('CSV goes out without formulas and changes machines when it comes back', async () => {
+  const r = record();
+  r.identity.variant = '=HYPERLINK("http://evil")';
+  const made = await create(r);
+  const text = (await download('/api/exchange/machines.csv')).toString();
+  expect(text).toContain(`'=HYPERLINK`);
+  expect(await actions(text)).toEqual(['same']);
+  const rows = Papa.parse<Record<string, string>>(text.replace(/^\ufeff/, ''), { header: true });
+  const changed = { ...rows.data[0]!, 'shell.thicknessMm': '15.2 ± 0.1 measured' };
+  await send(Papa.unparse([changed]), '&apply=1').expect(200);
+  const after = (await call().get(`/api/machines/${made.id}`)).body.record;
+  expect(after.shell.thicknessMm).toEqual({ value: 15.2, plusMinus: 0.1, origin: 'measured' });
+  expect(after.identity.variant).toBe(r.identity.variant);
+  const parts = (await download('/api/exchange/parts.csv')).toString();
+  expect(await actions(parts)).toEqual(['same']);
+  const wider = parts.replace(/(,fans,[^,]*,.*)/, (l) => l);
+  expect(await actions(wider)).toEqual(['same']);
+});
+
+test('a broken row in the middle is refused with its line, the others are taken', async () => {
+  const head = 'identity.maker,identity.model,identity.variant,shell.widthMm';
+  const csv = [head, 'Oslund,Drift 15,A,355', 'Oslund,Drift 15', 'Oslund,Drift 17,"B,356', ''].join(
+    '\n',
+  );
+  const { body } = await send(csv).expect(200);
+  expect(body.items.map((i: { action: string }) => i.action)).toEqual([
+    'new',
+    'refused',
+    'refused',
+  ]);
+  expect(body.items[1].label).toContain('line 3');
+  expect(body.items[1].reasons[0].message).toMatch(/row cannot be read/);
+  const wide = `${head}\nOslund,Drift 15,A,9000\nOslund,Drift 15,B,wide\nOslund,Drift 15,C,14 in`;
+  const two = (await send(wide, '&apply=1').expect(200)).body.items;
+  expect(two[0].reasons[0]).toMatchObject({ path: 'shell.widthMm' });
+  expect(two.map((i: { action: string }) => i.action)).toEqual(['refused', 'refused', 'refused']);
+  expect(await total()).toBe(0);
+  await send(`${head}\nOslund,Drift 15,A,355`, '&apply=1').expect(200);
+  expect(await total()).toBe(1);
+});
+
+test.each([
+  ['nothing', '', /empty/],
+  ['a picture', Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 1, 2]), /neither JSON nor CSV/],
+  ['prose', 'Dear colleague,\nhere is the file.', /none of the columns/],
+  ['half a record', '{"format":"zugluft-record"', /well-formed/],
+  ['bytes that are no text', Buffer.from([0x7b, 0xff, 0xfe]), /UTF-8/],
+  ['half a zip', Buffer.from('PK\u0003\u0004rubbish that ends here'), /unpacked|refused/],
+])('%s is refused as a whole, with words', async (_, bytes, words) => {
+  const answer = await send(bytes);
+  if (answer.status === 200) expect(answer.body.items).toEqual([]);
+  else {
+    expect(answer.status).toBe(422);
+    expect(answer.body.detail).toMatch(words);
+  }
+});
+
+test('JSON 40 levels deep is refused, 32 levels are taken', async () => {
+  const nested = (levels: number) => {
+    let inside: unknown = 1;
+    for (let i = 0; i < levels - 1; i++) inside = { x: inside };
+    return JSON.stringify({ ...record(), extra: inside });
+  };
+  expect((await send(nested(40))).body.detail).toMatch(/32 levels/);
+  expect(await actions(nested(32))).toEqual(['new']);
+  expect((await send(nested(33))).status).toBe(422);
+});
+
+test('a zip bomb is stopped while it unpacks', async () => {
+  const bomb = zipSync({ 'records/a.json': new Uint8Array(30 * 1024 * 1024) }, { level: 9 });
+  expect(bomb.length).toBeLessThan(60_000);
+  const answer = await send(bomb);
+  expect(answer.status).toBe(422);
+  expect(answer.body.detail).toMatch(/more than is taken/);
+  expect(() => unzip(zipSync({ 'a.json': strToU8('{}') }))).not.toThrow();
+});
+
+test('names of 10 000 characters, emoji, right-to-left text and scripts', async () => {
+  const named = (model: string) => JSON.stringify({ ...record(), identity: { model } });
+  expect(await actions(named('x'.repeat(10_000)))).toEqual(['refused']);
+  for (const model of ['Heron 😀', 'דגם עשר', '<script>alert(1)</script>', '../../etc/passwd']) {
+    const { body } = await send(named(model), '&apply=1').expect(200);
+    const made = (await call().get(`/api/machines/${body.items[0].machineId}`)).body;
+    expect(made.record.identity.model).toBe(model);
+    const answer = await call().get(`/api/exchange/machines/${made.id}.json`).expect(200);
+    expect(answer.headers['content-disposition']).not.toMatch(/[<>]|\.\./);
+  }
+});
+
+test('a file of more than 25 MB is refused before it is read', async () => {
+  const answer = await send(Buffer.alloc(25 * 1024 * 1024 + 1, 0x20));
+  expect(answer.status).toBe(413);
+  expect(answer.body.detail).toMatch(/25 MB/);
+});
+
+test('a record of a machine that is in no library by that name is new; two of one name are left apart', async () => {
+  await create(example('one-die'));
+  await create(example('one-die'));
+  expect(await actions(JSON.stringify(example('one-die')))).toEqual(['new']);
+  expect(
+    await actions(JSON.stringify([example('one-die'), example('two-fan-shared-pipes')])),
+  ).toEqual(['new', 'new']);
+});

@@ -1,0 +1,106 @@
+import { strToU8, Zip, ZipDeflate } from 'fflate';
+import Papa from 'papaparse';
+import { MACHINE_HEADER, machineRow, PART_HEADER, partRows } from '@zugluft/core/exchange/csvRows';
+import type { CaseRecord } from '@zugluft/core/record/recordSchema';
+import { Op } from 'sequelize';
+import type { Writable } from 'node:stream';
+import type { Database } from '../database/openDatabase';
+import type { MachineRow } from '../database/models';
+import { recordOf, toUnit } from '../machines/machineRows';
+import { MANIFEST } from './readImport';
+
+const AT_ONCE = 100;
+
+/** Every machine that is not put aside, with its record, in pages. */
+async function* machines(db: Database): AsyncGenerator<{ row: MachineRow; record: CaseRecord }> {
+  for (let after = ''; ;) {
+    const rows = await db.models.Machine.findAll({
+      where: { putAsideAt: null, id: { [Op.gt]: after } },
+      order: [['id', 'ASC']],
+      limit: AT_ONCE,
+    });
+    if (!rows.length) return;
+    for (const row of rows) yield { row, record: await recordOf(db, row) };
+    after = rows[rows.length - 1]!.id;
+  }
+}
+
+const line = (cells: string[]) => `${Papa.unparse([cells], { newline: '\r\n' })}\r\n`;
+
+/** Lines of the CSV with one row per machine, or per part. */
+export async function* csvLines(db: Database, kind: 'machines' | 'parts'): AsyncGenerator<string> {
+  const header = kind === 'machines' ? MACHINE_HEADER : PART_HEADER;
+  yield `\ufeff${line(header)}`;
+  for await (const { row, record } of machines(db)) {
+    const rows = kind === 'machines' ? [machineRow(row.id, record)] : partRows(row.id, record);
+    for (const r of rows) yield line(header.map((h) => r[h] ?? ''));
+  }
+}
+
+/** A name for a file: letters and digits of what the machine is called. */
+export function fileName(record: CaseRecord): string {
+  const { maker, model, variant } = record.identity ?? {};
+  const words = [maker, model, variant].filter(Boolean).join(' ');
+  return (
+    words
+      .normalize('NFKD')
+      .replace(/[^\p{L}\p{N}]+/gu, '-')
+      .replace(/^-+|-+$/g, '')
+      .slice(0, 80)
+      .toLowerCase() || 'machine'
+  );
+}
+
+/**
+ * The whole library as a zip, written while it is made: a record each, both CSV files, and a list that brings variants, units
+ * and tags back. Serial numbers stay out.
+ */
+export async function writeLibraryZip(db: Database, out: Writable): Promise<void> {
+  const ended = new Promise<void>((resolve, reject) => {
+    out.once('error', reject);
+    out.once('close', resolve);
+    out.once('finish', resolve);
+  });
+  let failed: Error | null = null;
+  const zip = new Zip((error, chunk, last) => {
+    if (error) failed = error;
+    else if (!out.destroyed) out.write(chunk);
+    if (last) out.end();
+  });
+  const add = (name: string, content: string) => {
+    const file = new ZipDeflate(name, { level: 6 });
+    zip.add(file);
+    file.push(strToU8(content), true);
+  };
+  const list: object[] = [];
+  for await (const { row, record } of machines(db)) {
+    if (out.destroyed) return;
+    const file = `records/${fileName(record)}-${row.id.slice(0, 8)}.json`;
+    const unit = toUnit((await db.models.Unit.findByPk(row.unitId))!);
+    const tags = await db.models.MachineTag.findAll({ where: { machineId: row.id }, raw: true });
+    const { serial: _, ...facts } = unit.facts;
+    list.push({
+      file,
+      id: row.id,
+      variantId: row.variantId,
+      unitId: row.unitId,
+      stateName: row.stateName,
+      tags: tags.map((t) => t.tag).sort(),
+      unit: facts,
+    });
+    add(file, `${JSON.stringify(record, null, 2)}\n`);
+    if (failed) throw failed;
+  }
+  for (const kind of ['machines', 'parts'] as const) {
+    const file = new ZipDeflate(`${kind}.csv`, { level: 6 });
+    zip.add(file);
+    for await (const text of csvLines(db, kind)) file.push(strToU8(text));
+    file.push(new Uint8Array(0), true);
+  }
+  add(
+    MANIFEST,
+    JSON.stringify({ format: 'zugluft-library', formatVersion: 1, machines: list }, null, 1),
+  );
+  zip.end();
+  await ended;
+}

@@ -1,0 +1,205 @@
+import Papa from 'papaparse';
+import { unitFacts, type UnitFacts } from '@zugluft/core/family/unitFacts';
+import { applyMachineRow, applyPartRow, fileKind, type Row } from '@zugluft/core/exchange/csvRows';
+import { jsonDepth } from '@zugluft/core/exchange/jsonDepth';
+import type { CaseRecord } from '@zugluft/core/record/recordSchema';
+import { z } from 'zod';
+import { Problem } from '../security/problem';
+import { unzip } from './unzip';
+
+/** Something in a file that may become a machine. */
+export interface Candidate {
+  /** Where it stood: a file in the zip, a line of a CSV. */
+  label: string;
+  /** The library's id, where the file came from one. */
+  id?: string;
+  record?: unknown;
+  refused?: string;
+  place?: { variantId: string; unitId: string; stateName: string; facts: UnitFacts };
+  tags?: string[];
+}
+
+const MOST_DEPTH = 32;
+const MOST_RECORD = 1024 * 1024;
+const MOST_ROWS = 50_000;
+const MOST_RECORDS = 10_000;
+
+export const MANIFEST = 'manifest.json';
+export const manifestSchema = z.object({
+  format: z.literal('zugluft-library'),
+  formatVersion: z.literal(1),
+  machines: z
+    .array(
+      z.object({
+        file: z.string().max(300),
+        id: z.uuid(),
+        variantId: z.uuid(),
+        unitId: z.uuid(),
+        stateName: z.string().min(1).max(80),
+        tags: z.array(z.string().min(1).max(40)).max(30).default([]),
+        unit: unitFacts.default({}),
+      }),
+    )
+    .max(MOST_RECORDS),
+});
+
+function textOf(bytes: Uint8Array): string {
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    throw new Error('is no text in UTF-8');
+  }
+}
+
+/** JSON within bounds. */
+function readJson(bytes: Uint8Array, most = MOST_RECORD): unknown {
+  if (bytes.length > most) throw new Error('is larger than 1 MB');
+  const text = textOf(bytes);
+  if (jsonDepth(text, MOST_DEPTH) > MOST_DEPTH) {
+    throw new Error(`is nested more than ${MOST_DEPTH} levels deep`);
+  }
+  try {
+    return JSON.parse(text) as unknown;
+  } catch {
+    throw new Error('is not well-formed JSON');
+  }
+}
+
+const attempt = (label: string, make: () => Candidate): Candidate => {
+  try {
+    return make();
+  } catch (cause) {
+    return { label, refused: (cause as Error).message };
+  }
+};
+
+/**
+ * What a file holds, by its content and not its name: one record or a list of them as JSON, rows as CSV, a library as zip.
+ *
+ * @param bytes the file
+ * @param name what it is called, for messages
+ * @param current the record of a machine of this library, for rows that change one
+ * @throws Problem 422 where the file as a whole cannot be read
+ */
+export async function readImport(
+  bytes: Uint8Array,
+  name: string,
+  current: (id: string) => Promise<CaseRecord | null>,
+): Promise<Candidate[]> {
+  if (bytes.length === 0) throw new Problem(422, 'Empty', 'the file is empty');
+  if (bytes[0] === 0x50 && bytes[1] === 0x4b) return readZip(bytes);
+  if (bytes.includes(0)) {
+    throw new Problem(422, 'Unknown file', 'the file is neither JSON nor CSV nor a zip');
+  }
+  const first = bytes.find((b) => b > 0x20 && b !== 0xef && b !== 0xbb && b !== 0xbf);
+  if (first === 0x7b || first === 0x5b) {
+    let read: unknown;
+    try {
+      read = readJson(bytes, 25 * MOST_RECORD);
+    } catch (cause) {
+      throw new Problem(422, 'Not read', `${name} ${(cause as Error).message}`);
+    }
+    const list = Array.isArray(read) ? read : [read];
+    if (list.length > MOST_RECORDS) {
+      throw new Problem(422, 'Too much', `more than ${MOST_RECORDS} records`);
+    }
+    return list.map((record, i) => ({
+      label: list.length === 1 ? name : `${name}, record ${i + 1}`,
+      record,
+    }));
+  }
+  return readCsv(bytes, name, current);
+}
+
+function readZip(bytes: Uint8Array): Candidate[] {
+  const files = unzip(bytes);
+  const manifest = files.get(MANIFEST);
+  if (!manifest) {
+    return [...files]
+      .filter(([file]) => file.endsWith('.json'))
+      .slice(0, MOST_RECORDS)
+      .map(([file, content]) => attempt(file, () => ({ label: file, record: readJson(content) })));
+  }
+  let list: z.infer<typeof manifestSchema>;
+  try {
+    list = manifestSchema.parse(readJson(manifest, 25 * MOST_RECORD));
+  } catch {
+    throw new Problem(422, 'Broken library', `${MANIFEST} in the zip is not as it should be`);
+  }
+  return list.machines.map(({ file, id, variantId, unitId, stateName, tags, unit }) =>
+    attempt(file, () => {
+      const content = files.get(file);
+      if (!content) throw new Error('is named in the list but not in the zip');
+      return {
+        label: file,
+        id,
+        record: readJson(content),
+        place: { variantId, unitId, stateName, facts: unit },
+        tags,
+      };
+    }),
+  );
+}
+
+async function readCsv(
+  bytes: Uint8Array,
+  name: string,
+  current: (id: string) => Promise<CaseRecord | null>,
+): Promise<Candidate[]> {
+  let text: string;
+  try {
+    text = textOf(bytes);
+  } catch (cause) {
+    throw new Problem(422, 'Not read', `${name} ${(cause as Error).message}`);
+  }
+  const { data, errors, meta } = Papa.parse<Row>(text.replace(/^\ufeff/, ''), {
+    header: true,
+    skipEmptyLines: 'greedy',
+    preview: MOST_ROWS + 1,
+  });
+  if (data.length > MOST_ROWS) throw new Problem(422, 'Too much', `more than ${MOST_ROWS} rows`);
+  const kind = fileKind(meta.fields ?? []);
+  if (!kind) {
+    throw new Problem(
+      422,
+      'Unknown columns',
+      'the first line names none of the columns that an export has',
+    );
+  }
+  const broken = new Map(
+    errors.filter((e) => e.row !== undefined).map((e) => [e.row!, e.message] as const),
+  );
+  const out: Candidate[] = [];
+  const byId = new Map<string, Candidate>();
+  for (const [i, row] of data.entries()) {
+    const label = `${name}, line ${i + 2}`;
+    const wrong = broken.get(i);
+    if (wrong) {
+      out.push({ label, refused: `the row cannot be read: ${wrong.toLowerCase()}` });
+      continue;
+    }
+    const id = row['id']?.trim() ?? '';
+    const known = byId.get(id);
+    try {
+      if (kind === 'machines') {
+        const before = id ? await current(id) : null;
+        const start: CaseRecord = before ?? { format: 'zugluft-record', formatVersion: 1 };
+        const record = applyMachineRow(start, row);
+        out.push({ label, ...(before ? { id } : {}), record });
+        continue;
+      }
+      const before = known ? (known.record as CaseRecord) : id ? await current(id) : null;
+      if (!before) throw new Error('the row’s machine is not in this library');
+      const record = applyPartRow(before, row);
+      if (known) known.record = record;
+      else {
+        const candidate = { label, id, record };
+        byId.set(id, candidate);
+        out.push(candidate);
+      }
+    } catch (cause) {
+      out.push({ label, refused: (cause as Error).message });
+    }
+  }
+  return out;
+}
