@@ -125,6 +125,23 @@ test('CSV goes out without formulas and changes machines when it comes back', as
   expect(await actions(wider)).toEqual(['same']);
 });
 
+test('a row without the library’s id changes the only machine of its name, and only in its columns', async () => {
+  const made = await create(example('two-fan-shared-pipes'));
+  const { maker, model, variant } = made.record.identity;
+  const csv = Papa.unparse([
+    {
+      'identity.maker': maker,
+      'identity.model': model,
+      'identity.variant': variant,
+      'shell.thicknessMm': '21',
+    },
+  ]);
+  const { body } = await send(csv, '&apply=1').expect(200);
+  expect(body.items[0]).toMatchObject({ action: 'changed', machineId: made.id, changed: 1 });
+  const after = (await call().get(`/api/machines/${made.id}`)).body.record;
+  expect(after).toEqual({ ...made.record, shell: { ...made.record.shell, thicknessMm: 21 } });
+});
+
 test('a broken row in the middle is refused with its line, the others are taken', async () => {
   const head = 'identity.maker,identity.model,identity.variant,shell.widthMm';
   const csv = [head, 'Oslund,Drift 15,A,355', 'Oslund,Drift 15', 'Oslund,Drift 17,"B,356', ''].join(

@@ -1,6 +1,7 @@
 import { raw, Router } from 'express';
 import { z } from 'zod';
 import type { Database } from '../database/openDatabase';
+import { onlyOneNamed } from '../machines/machineList';
 import { recordOf } from '../machines/machineRows';
 import type { MachineStore } from '../machines/machineStore';
 import { parse } from '../security/parse';
@@ -49,9 +50,16 @@ export function exchangeRoutes(db: Database, store: MachineStore, importer: Impo
     async (req, res) => {
       const { name, apply, changed } = parse(importQuery, req.query);
       const bytes = Buffer.isBuffer(req.body) ? req.body : Buffer.alloc(0);
-      const candidates = await readImport(bytes, name, async (id) => {
-        const row = z.uuid().safeParse(id).success ? await db.models.Machine.findByPk(id) : null;
-        return row ? recordOf(db, row) : null;
+      const candidates = await readImport(bytes, name, {
+        async byId(id) {
+          const known = z.uuid().safeParse(id).success;
+          const row = known ? await db.models.Machine.findByPk(id) : null;
+          return row ? recordOf(db, row) : null;
+        },
+        async byName(identity) {
+          const row = await onlyOneNamed(db, identity);
+          return row ? { id: row.id, record: await recordOf(db, row) } : null;
+        },
       });
       const items =
         apply === '1'

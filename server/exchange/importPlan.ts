@@ -2,10 +2,10 @@ import { diffRecords, type Difference } from '@zugluft/core/family/diffRecords';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import type { LabDefaults } from '@zugluft/core/record/resolver';
-import { col, fn, Op, where as sqlWhere } from 'sequelize';
 import { randomUUID } from 'node:crypto';
 import type { Database } from '../database/openDatabase';
 import type { MachineRow } from '../database/models';
+import { onlyOneNamed } from '../machines/machineList';
 import { recordOf, writeFirst } from '../machines/machineRows';
 import type { MachineStore } from '../machines/machineStore';
 import type { Candidate } from './readImport';
@@ -32,9 +32,13 @@ interface Planned {
 const FIRST = 4;
 const MOST_REASONS = 5;
 
-function nameOf(record: CaseRecord | null): string {
-  const { maker, model, variant } = record?.identity ?? {};
-  return [maker, model, variant].filter(Boolean).join(' ') || 'unnamed';
+/** What a record says it is called, also one that is refused. */
+function nameOf(record: unknown): string {
+  const identity = (record as { identity?: Record<string, unknown> } | null)?.identity ?? {};
+  return [identity['maker'], identity['model'], identity['variant']]
+    .filter((x) => typeof x === 'string' && x !== '')
+    .map((x) => (x as string).slice(0, 80))
+    .join(' ');
 }
 
 export type Importer = ReturnType<typeof createImporter>;
@@ -55,18 +59,7 @@ export function createImporter(
       // from another library: its name alone does not make it one of ours
       return null;
     }
-    const { maker, model, variant } = record.identity ?? {};
-    if (!maker || !model || !variant) return null;
-    const same = (column: string, value: string) =>
-      sqlWhere(fn('lower', col(column)), value.toLowerCase());
-    const rows = await Machine.findAll({
-      where: {
-        putAsideAt: null,
-        [Op.and]: [same('maker', maker), same('model', model), same('variant', variant)],
-      } as never,
-      limit: 2,
-    });
-    return rows.length === 1 ? rows[0]! : null;
+    return onlyOneNamed(db, record.identity ?? {});
   };
 
   const plan = async (candidates: readonly Candidate[]): Promise<Planned[]> => {
@@ -88,7 +81,7 @@ export function createImporter(
         continue;
       }
       const { record, issues, keepable } = parseRecord(candidate.record);
-      item.name = nameOf(record);
+      item.name = nameOf(candidate.record);
       if (!record || !keepable) {
         item.reasons = issues
           .filter((i) => i.kind === 'impossible')

@@ -1,9 +1,11 @@
 import Papa from 'papaparse';
 import { unitFacts, type UnitFacts } from '@zugluft/core/family/unitFacts';
 import { applyMachineRow, applyPartRow, fileKind, type Row } from '@zugluft/core/exchange/csvRows';
+import { plainCell } from '@zugluft/core/exchange/cells';
 import { jsonDepth } from '@zugluft/core/exchange/jsonDepth';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { z } from 'zod';
+import type { Identity } from '../machines/machineList';
 import { Problem } from '../security/problem';
 import { unzip } from './unzip';
 
@@ -17,6 +19,13 @@ export interface Candidate {
   refused?: string;
   place?: { variantId: string; unitId: string; stateName: string; facts: UnitFacts };
   tags?: string[];
+}
+
+/** How rows find the machines of this library that they change. */
+export interface Finder {
+  byId(id: string): Promise<CaseRecord | null>;
+  /** The only machine of that maker, model and variant. */
+  byName(identity: Identity): Promise<{ id: string; record: CaseRecord } | null>;
 }
 
 const MOST_DEPTH = 32;
@@ -78,13 +87,13 @@ const attempt = (label: string, make: () => Candidate): Candidate => {
  *
  * @param bytes the file
  * @param name what it is called, for messages
- * @param current the record of a machine of this library, for rows that change one
+ * @param finder of machines of this library, for rows that change one
  * @throws Problem 422 where the file as a whole cannot be read
  */
 export async function readImport(
   bytes: Uint8Array,
   name: string,
-  current: (id: string) => Promise<CaseRecord | null>,
+  finder: Finder,
 ): Promise<Candidate[]> {
   if (bytes.length === 0) throw new Problem(422, 'Empty', 'the file is empty');
   if (bytes[0] === 0x50 && bytes[1] === 0x4b) return readZip(bytes);
@@ -108,7 +117,7 @@ export async function readImport(
       record,
     }));
   }
-  return readCsv(bytes, name, current);
+  return readCsv(bytes, name, finder);
 }
 
 function readZip(bytes: Uint8Array): Candidate[] {
@@ -141,11 +150,7 @@ function readZip(bytes: Uint8Array): Candidate[] {
   );
 }
 
-async function readCsv(
-  bytes: Uint8Array,
-  name: string,
-  current: (id: string) => Promise<CaseRecord | null>,
-): Promise<Candidate[]> {
+async function readCsv(bytes: Uint8Array, name: string, finder: Finder): Promise<Candidate[]> {
   let text: string;
   try {
     text = textOf(bytes);
@@ -182,13 +187,20 @@ async function readCsv(
     const known = byId.get(id);
     try {
       if (kind === 'machines') {
-        const before = id ? await current(id) : null;
-        const start: CaseRecord = before ?? { format: 'zugluft-record', formatVersion: 1 };
+        const known = id ? await finder.byId(id) : null;
+        const before = known
+          ? { id, record: known }
+          : await finder.byName({
+              maker: plainCell(row['identity.maker'] ?? '').trim(),
+              model: plainCell(row['identity.model'] ?? '').trim(),
+              variant: plainCell(row['identity.variant'] ?? '').trim(),
+            });
+        const start: CaseRecord = before?.record ?? { format: 'zugluft-record', formatVersion: 1 };
         const record = applyMachineRow(start, row);
-        out.push({ label, ...(before ? { id } : {}), record });
+        out.push({ label, ...(before ? { id: before.id } : {}), record });
         continue;
       }
-      const before = known ? (known.record as CaseRecord) : id ? await current(id) : null;
+      const before = known ? (known.record as CaseRecord) : id ? await finder.byId(id) : null;
       if (!before) throw new Error('the row’s machine is not in this library');
       const record = applyPartRow(before, row);
       if (known) known.record = record;

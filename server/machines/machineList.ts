@@ -1,5 +1,6 @@
 import { col, fn, literal, Op, where as sqlWhere, type Order, type WhereOptions } from 'sequelize';
 import { z } from 'zod';
+import type { MachineRow } from '../database/models';
 import type { Database } from '../database/openDatabase';
 
 /** A machine as a row of the library. */
@@ -219,4 +220,29 @@ export async function listMachines(
     };
   });
   return { items, total };
+}
+
+/** What a machine is called. */
+export interface Identity {
+  maker?: string | undefined;
+  model?: string | undefined;
+  variant?: string | undefined;
+}
+
+/** The only machine in use that is called so; null where there is none, or several, or a part of the name is missing. */
+export async function onlyOneNamed(
+  db: Database,
+  { maker, model, variant }: Identity,
+): Promise<MachineRow | null> {
+  if (!maker || !model || !variant) return null;
+  const same = (column: string, value: string) =>
+    sqlWhere(fn('lower', col(column)), value.toLowerCase());
+  const rows = await db.models.Machine.findAll({
+    where: {
+      putAsideAt: null,
+      [Op.and]: [same('maker', maker), same('model', model), same('variant', variant)],
+    } as never,
+    limit: 2,
+  });
+  return rows.length === 1 ? rows[0]! : null;
 }

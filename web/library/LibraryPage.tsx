@@ -7,6 +7,7 @@ import { emptyRecord } from '../machine/draft';
 import { AppShell } from '../ui/AppShell';
 import { Kbd } from '../ui/Kbd';
 import { useKeys } from '../ui/useKeys';
+import { ExchangeDialog } from './ExchangeDialog';
 import { LibraryFilters } from './LibraryFilters';
 import { LibraryTable } from './LibraryTable';
 import { capOf, filtersSet } from './libraryView';
@@ -23,6 +24,7 @@ export function LibraryPage() {
   const search = useRef<HTMLInputElement>(null);
   const [text, setText] = useState(q);
   const [filtering, setFiltering] = useState(filtersSet(view) > 0);
+  const [exchanging, setExchanging] = useState(false);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [seen, setSeen] = useState({ from: 0, to: 0 });
   const set = (changes: Record<string, string | null>) =>
@@ -75,6 +77,7 @@ export function LibraryPage() {
     n: () => create.mutate(),
     f: () => search.current?.focus(),
     g: () => setFiltering((x) => !x),
+    x: () => setExchanging(true),
   });
   const narrowed = filtersSet(view);
   return (
@@ -107,6 +110,13 @@ export function LibraryPage() {
           <button
             type="button"
             className="btn btn-ghost btn-sm"
+            onClick={() => setExchanging(true)}
+          >
+            Import, export <Kbd>x</Kbd>
+          </button>
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm"
             aria-pressed={aside}
             onClick={() => {
               setChosen(new Set());
@@ -124,6 +134,7 @@ export function LibraryPage() {
             New machine <span className="figure opacity-80">n</span>
           </button>
         </div>
+        <ExchangeDialog open={exchanging} close={() => setExchanging(false)} />
         {filtering && <LibraryFilters view={view} set={set} />}
         {chosen.size > 0 && <TagBar chosen={[...chosen]} clear={() => setChosen(new Set())} />}
         {error && (

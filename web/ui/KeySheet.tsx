@@ -15,6 +15,7 @@ const KEYS: [string, string[], string][] = [
   ['1', ['1'], 'to 8, in cooling: dies, plates, heat pipes, fin stacks, fans, vents, strips, pads'],
   ['n', ['n'], 'add a part; in the library, a new machine'],
   ['g', ['g'], 'in the library: filters'],
+  ['x', ['x'], 'in the library: import and export'],
   ['c', ['c'], 'copy the last part'],
   ['t', ['t'], 'ladder: together, CPU alone, GPU alone'],
   ['b', ['b'], 'make a finer band, or cancel it'],

@@ -35,7 +35,16 @@ export function HistoryStep() {
   const against = chosen.data ? diffRecords(chosen.data.record, draft) : [];
   return (
     <section aria-label="history">
-      <h2 className="font-semibold mb-1">History</h2>
+      <div className="flex items-baseline justify-between">
+        <h2 className="font-semibold mb-1">History</h2>
+        <a
+          href={`/api/exchange/machines/${machine.id}.json`}
+          download
+          className="text-quiet text-[0.9rem] underline underline-offset-2 hover:text-ink"
+        >
+          export this record, JSON
+        </a>
+      </div>
       {error && <p className="text-heat">It could not be read: {error.message}</p>}
       <ol data-testid="history">
         {data?.items.map((r) => (
