@@ -79,7 +79,7 @@ test(`of ${MACHINES} machines drawn from the priors ${LEAST} to ${MOST} lie insi
 }, 600_000);
 
 /**
- * With ten seeds each count moves by about six either way, as a binomial's does; the interface's long tail lies lowest, at 345
+ * With other seeds each count moves by about six either way, as a binomial's does; the interface's long tail lies lowest, at 349
  * on average.
  */
 const SEED = 4;

@@ -241,6 +241,20 @@ export const recordSchema = z.looseObject(
         distanceM: figure({ min: 0.05, max: 10, unit: 'm' }).optional(),
       })
       .optional(),
+    /** Where somebody put parts on the airway map, from the user's left and the rear edge. */
+    airway: z
+      .looseObject({
+        places: z
+          .record(
+            id,
+            z.looseObject({
+              xMm: figure({ min: 0, max: 800, unit: 'mm' }),
+              yMm: figure({ min: 0, max: 600, unit: 'mm' }),
+            }),
+          )
+          .optional(),
+      })
+      .optional(),
     room: z
       .looseObject({
         temperatureC: figure({ min: -10, max: 50, unit: '°C' }).optional(),

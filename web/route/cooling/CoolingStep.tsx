@@ -1,5 +1,6 @@
 import { useSearchParams } from 'react-router';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
+import { AirwayMap } from '../../airway/AirwayMap';
 import { partsOf } from '../../machine/draft';
 import { useMachineFile } from '../../machine/MachineFile';
 import { PartTable } from '../../ui/PartTable';
@@ -79,6 +80,7 @@ export function CoolingStep() {
           <Sum name="Pipe section, open" value={sums.pipeSectionMm2} unit="mm²" />
         </dl>
       )}
+      <AirwayMap open={open} />
     </div>
   );
 }

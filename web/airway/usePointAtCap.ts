@@ -1,0 +1,31 @@
+import { useEffect, useRef, useState } from 'react';
+import type { PointReadout } from '@zugluft/core/envelope/pointReadout';
+import { useMachineFile } from '../machine/MachineFile';
+import { estimateWorker } from '../workers/estimateClient';
+import { latestOnly } from '../workers/latestOnly';
+
+/** Temperatures, flows and pipe watts where a cap carries most together; null until they are computed. */
+export function usePointAtCap(cap: number | 'off' | 'full'): PointReadout | null {
+  const { live, lab } = useMachineFile();
+  const [point, setPoint] = useState<PointReadout | null>(null);
+  const submit = useRef(latestOnly());
+  const { record } = live;
+  const together = live.estimate?.caps.find((c) => c.cap === cap)?.together;
+  const cpuW = together?.cpuWatts;
+  const gpuW = together?.gpuWatts;
+  useEffect(() => {
+    if (!record || cpuW === undefined || gpuW === undefined) {
+      setPoint(null);
+      return;
+    }
+    let open = true;
+    submit.current(async () => {
+      const found = await estimateWorker().readPoint(record, cap, cpuW, gpuW, lab);
+      if (open) setPoint(found);
+    });
+    return () => {
+      open = false;
+    };
+  }, [record, cap, cpuW, gpuW, lab]);
+  return point;
+}
