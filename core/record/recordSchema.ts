@@ -28,7 +28,8 @@ export const VENT_FLOWS = ['intake', 'exhaust', 'passive'] as const;
 export const SHELL_MATERIALS = ['aluminium', 'magnesium', 'plastic', 'mixed'] as const;
 
 const interfaceMaterial = z.looseObject({
-  kind: choice(INTERFACE_KINDS),
+  /** Paste where it is not recorded. */
+  kind: choice(INTERFACE_KINDS).optional(),
   conductivityWmK: figure({ above: 0, max: 500, unit: 'W/mK' }).optional(),
   bondLineUm: figure({ above: 0, max: 5000, unit: 'µm' }).optional(),
   ageYears: figure({ min: 0, max: 30, unit: 'years' }).optional(),

@@ -90,6 +90,31 @@ test('parts added in the order of work arrive connected: only figures are missin
   expect(issues.length).toBeGreaterThan(5);
 });
 
+test('copies and new parts serve what nothing serves yet', () => {
+  let d = emptyRecord();
+  for (const list of ['dies', 'plates', 'fans', 'fans', 'finStacks'] as const) d = addPart(d, list);
+  d = copyPart(d, 'finStacks', 0);
+  expect(partsOf(d, 'finStacks').map((s) => s['fans'])).toEqual([['fan-1'], ['fan-2']]);
+  d = addPart(d, 'heatPipes');
+  expect((partsOf(d, 'heatPipes')[0]!['along'] as { part: string }[]).map((a) => a.part)).toEqual([
+    'fins-1',
+    'plate-cpu',
+    'fins-2',
+  ]);
+  d = addPart(d, 'vents');
+  d = copyPart(d, 'vents', 0);
+  d = addPart(addPart(d, 'vents'), 'vents');
+  expect(
+    partsOf(d, 'vents').map((x) => [x['flow'], ...((x['fans'] ?? x['finStacks']) as string[])]),
+  ).toEqual([
+    ['intake', 'fan-1'],
+    ['intake', 'fan-2'],
+    ['exhaust', 'fins-1'],
+    ['exhaust', 'fins-2'],
+  ]);
+  expect(parseRecord(d).issues.filter((i) => i.kind !== 'missing')).toEqual([]);
+});
+
 test('a renamed part is renamed wherever it is mentioned', () => {
   let d = filled();
   d = renamePart(d, 'fans', 0, 'blower');

@@ -123,17 +123,16 @@ export function freshId(draft: Draft, list: PartList, like?: string): string {
   }
 }
 
+/** Parts of a list that no part of another list mentions yet. */
+function unserved(draft: Draft, of: 'fans' | 'finStacks', by: 'finStacks' | 'vents'): string[] {
+  const served = new Set(partsOf(draft, by).flatMap((p) => (p[of] as string[] | undefined) ?? []));
+  const ids = partsOf(draft, of).map((p) => p.id);
+  return ids.filter((x) => !served.has(x));
+}
+
 /** A new part with the connections most machines have, so that a first sketch needs few steps. */
 function newPart(draft: Draft, list: PartList): Part {
   const id = freshId(draft, list);
-  const first = (of: PartList) =>
-    partsOf(draft, of)
-      .slice(0, 1)
-      .map((p) => p.id);
-  const lastId = (of: PartList) =>
-    partsOf(draft, of)
-      .slice(-1)
-      .map((p) => p.id);
   switch (list) {
     case 'dies':
       return { id, role: id === 'gpu' ? 'gpu' : 'cpu' };
@@ -148,23 +147,28 @@ function newPart(draft: Draft, list: PartList): Part {
         dies: free ? [free.id] : [],
       };
     }
-    case 'heatPipes':
+    case 'heatPipes': {
+      // the first pipe joins everything; a further one, all plates to the last stack
+      const stacks = partsOf(draft, 'finStacks').map((s) => s.id);
+      const shared = stacks.length > 1 && partsOf(draft, 'heatPipes').length === 0;
+      const ends = shared ? [stacks.slice(0, 1), stacks.slice(1)] : [[], stacks.slice(-1)];
       return {
         id,
         count: 1,
-        along: [...partsOf(draft, 'plates').map((p) => p.id), ...lastId('finStacks')].map(
+        along: [...ends[0]!, ...partsOf(draft, 'plates').map((p) => p.id), ...ends[1]!].map(
           (part) => ({ part }),
         ),
       };
+    }
     case 'finStacks':
-      return { id, fans: lastId('fans') };
+      return { id, fans: unserved(draft, 'fans', 'finStacks').slice(0, 1) };
     case 'fans':
       return { id };
     case 'vents': {
-      const hasIntake = partsOf(draft, 'vents').some((x) => x['flow'] === 'intake');
-      return hasIntake
-        ? { id, flow: 'exhaust', side: 'rear', finStacks: first('finStacks') }
-        : { id, flow: 'intake', side: 'base', fans: first('fans') };
+      const unfed = unserved(draft, 'fans', 'vents');
+      if (unfed.length) return { id, flow: 'intake', side: 'base', fans: unfed.slice(0, 1) };
+      const shut = unserved(draft, 'finStacks', 'vents');
+      return { id, flow: 'exhaust', side: 'rear', finStacks: shut.slice(0, 1) };
     }
     case 'pads':
       return { id, from: 'storage', to: 'base-cover' };
@@ -201,8 +205,15 @@ export function copyPart(draft: Draft, list: PartList, index: number): Draft {
   const parts = partsOf(draft, list);
   const original = parts[index];
   if (!original) return draft;
-  const copy = { ...structuredClone(original), id: freshId(draft, list, original.id) };
-  if (list === 'plates') copy['dies' as keyof typeof copy] = [] as never;
+  const copy: Part = { ...structuredClone(original), id: freshId(draft, list, original.id) };
+  if (list === 'plates') copy['dies'] = [];
+  // the copy serves what nothing serves yet, as the second side of most machines does
+  for (const field of ['fans', 'finStacks'] as const) {
+    if ((list !== 'finStacks' && list !== 'vents') || !Array.isArray(copy[field])) continue;
+    if ((copy[field] as string[]).length !== 1) continue;
+    const [free] = unserved(draft, field, list);
+    if (free !== undefined) copy[field] = [free];
+  }
   return setAt(draft, [list], [...parts.slice(0, index + 1), copy, ...parts.slice(index + 1)]);
 }
 

@@ -4,6 +4,7 @@ import { readFigure } from '@zugluft/core/record/readFigure';
 import { shownUnit, toShown } from '@zugluft/core/record/units';
 import { figureText, typeFigure, getAt, type Path } from '../machine/draft';
 import { useMachineFile } from '../machine/MachineFile';
+import { fieldKeys } from './fieldKeys';
 import { FigureDetails } from './FigureDetails';
 import { useUnits } from './units';
 
@@ -85,11 +86,11 @@ export function FigureInput({
             : ` ± ${Number(read.plusMinus.toPrecision(3))}${unit && shownUnit(unit, units) !== unit ? ` ${unit}` : ''}`
         }${read.origin ? `, ${read.origin}` : ''}`
       : null;
-  const onKeyDown = (e: KeyboardEvent) => {
+  const onKeyDown = (e: KeyboardEvent<HTMLElement>) => {
     if (e.key === 'Enter' && (e.ctrlKey || e.metaKey)) {
       e.preventDefault();
       setDetailed(true);
-    }
+    } else fieldKeys(e);
   };
   const { origin } = detailOf(figure);
   const shownIn = unit && unit !== 'share' ? shownUnit(unit, units) : header;
@@ -109,6 +110,7 @@ export function FigureInput({
       )}
       <input
         id={id}
+        data-figure
         className={`figure input input-sm text-[0.95rem] w-full text-right px-1.5 bg-transparent ${
           error ? 'border-heat text-heat' : 'border-transparent hover:border-rule focus:border-air'
         } ${origin === 'assumed' ? 'italic' : ''} placeholder:text-quiet placeholder:italic`}

@@ -24,6 +24,7 @@ const KEYS: [string, string[], string][] = [
   ['w', ['w'], 'in the estimate: over time, or the envelope'],
   ['y', ['y'], 'in a machine’s file: history'],
   ['u', ['u'], 'units'],
+  ['next', ['Enter'], 'in a figure: the next one; Shift goes back, Escape leaves'],
   ['detail', ['Ctrl', 'Enter'], 'in a figure: its ±, origin and note'],
   ['m', ['m'], 'method and defaults'],
   ['arrows', ['←', '→', '↑', '↓'], 'in the estimate: along a line, quieter, louder'],

@@ -1,5 +1,5 @@
 import { Copy, X } from 'lucide-react';
-import { useState, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { shownUnit } from '@zugluft/core/record/units';
 import {
   addPart,
@@ -57,13 +57,24 @@ export function PartTable({
   const parts = partsOf(draft, list);
   const [chosen, setChosen] = useState(0);
   const selected = Math.min(chosen, parts.length - 1);
+  const body = useRef<HTMLTableSectionElement>(null);
+  const [added, setAdded] = useState<number | null>(null);
+  // a new part is typed in at once
+  useEffect(() => {
+    if (added === null) return;
+    const row = body.current?.querySelector(`[data-row="${added}"]`);
+    row?.querySelector<HTMLElement>('[data-figure]')?.focus();
+    setAdded(null);
+  }, [added]);
   const add = () => {
     change((d) => addPart(d, list));
     setChosen(parts.length);
+    setAdded(parts.length);
   };
   const copy = (index: number) => {
     change((d) => copyPart(d, list, index));
     setChosen(index + 1);
+    setAdded(index + 1);
   };
   useKeys({ n: add, c: () => parts.length && copy(parts.length - 1) });
   const fields = new Set(columns.map((c) => c.field.split('.')[0]));
@@ -93,7 +104,7 @@ export function PartTable({
               </th>
             </tr>
           </thead>
-          <tbody>
+          <tbody ref={body}>
             {parts.map((part, i) => {
               // what concerns the part as a whole, or a field that has no column here
               const whole = issues.filter((issue) => {
@@ -111,6 +122,7 @@ export function PartTable({
               return [
                 <tr
                   key={i}
+                  data-row={i}
                   className={`border-b border-rule align-top ${detail && i === selected ? 'bg-base-200' : ''}`}
                   onFocus={() => setChosen(i)}
                   onClick={() => setChosen(i)}

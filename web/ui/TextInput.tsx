@@ -1,4 +1,5 @@
 import { getAt, setAt, type Draft, type Path } from '../machine/draft';
+import { fieldKeys } from './fieldKeys';
 import { useMachineFile } from '../machine/MachineFile';
 
 /** A text of the record. `write` replaces the plain setting of the field, for names that are mentioned elsewhere. */
@@ -29,6 +30,7 @@ export function TextInput({
         aria-invalid={error ? true : undefined}
         autoComplete="off"
         maxLength={400}
+        onKeyDown={fieldKeys}
         value={typeof value === 'string' || typeof value === 'number' ? String(value) : ''}
         onChange={(e) => {
           const text = e.currentTarget.value;

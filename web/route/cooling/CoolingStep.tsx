@@ -1,3 +1,4 @@
+import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import { AirwayMap } from '../../airway/AirwayMap';
@@ -15,13 +16,19 @@ import { StripEffects } from './StripEffects';
 export function CoolingStep() {
   const { draft, issues } = useMachineFile();
   const [params, setParams] = useSearchParams();
-  const wanted = params.get('parts');
+  // the tab changes at once, the address bar when it comes to it: the next key already means the new tab
+  const [wanted, setWanted] = useState(params.get('parts'));
+  const asked = params.get('parts');
+  useEffect(() => setWanted(asked), [asked]);
   const at = Math.max(
     0,
     PART_KINDS.findIndex((k) => k.list === wanted),
   );
   const kind = PART_KINDS[wanted === null ? 2 : at]!;
-  const open = (list: string) => setParams({ parts: list }, { replace: true });
+  const open = (list: string) => {
+    setWanted(list);
+    setParams({ parts: list }, { replace: true });
+  };
   useKeys(Object.fromEntries(PART_KINDS.map((k, i) => [String(i + 1), () => open(k.list)])));
   const { record } = parseRecord(draft);
   const sums = record ? coolingFigures(record) : null;
