@@ -9,6 +9,7 @@ import { parseRecord } from '@zugluft/core/record/parseRecord';
 import { resolveCase } from '@zugluft/core/record/resolveCase';
 import { simulateFirmware } from '@zugluft/core/transient/simulateFirmware';
 import { planDraws, READOUTS, runDraws } from '@zugluft/core/uncertainty/draws';
+import { benchLibrary } from './library';
 import { uncondensed } from './uncondensed';
 
 const load = (name: string) =>
@@ -78,6 +79,8 @@ await bench.run();
 const median = bench.tasks.map((t) =>
   t.result.state === 'completed' ? t.result.latency.p50 : NaN,
 );
+const library = await benchLibrary(two);
+const LIST_MS = 50;
 const lines = [
   '# Bench',
   '',
@@ -91,6 +94,10 @@ const lines = [
     const over = r.bound === undefined ? '' : `${(ms / r.bound).toFixed(2)} of ${r.bound} ms`;
     return `| ${r.name} | ${ms.toPrecision(3)} | ${over} |`;
   }),
+  ...library.map(
+    ({ name, ms }) =>
+      `| ${name} | ${ms.toPrecision(3)} | ${(ms / LIST_MS).toFixed(2)} of ${LIST_MS} ms |`,
+  ),
   '',
   `Uncondensed through ml-matrix over one whole steady solve, air paths included: ${(median[6]! / median[5]!).toFixed(1)} (bound: at least 10).`,
   '',

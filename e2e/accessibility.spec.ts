@@ -36,13 +36,24 @@ for (const theme of ['chalk', 'dim'] as const) {
       );
     }).toPass();
     await check('cooling, vents');
+    await page.keyboard.press('y');
+    await expect(page.getByTestId('history')).toContainText('first kept');
+    await check('history');
     await page.goto('/method');
     await expect(page.locator('.katex').first()).toBeVisible();
     await page.getByRole('button', { name: 'fans.psi' }).click();
     await check('method');
     await page.goto('/');
     await expect(page.getByTestId('library').getByRole('link').first()).toBeVisible();
+    await page.keyboard.press('g');
     await check('library');
+    const ids = await page.evaluate(async () => {
+      const list = (await (await fetch('/api/machines')).json()) as { items: { id: string }[] };
+      return list.items.slice(0, 2).map((m) => m.id);
+    });
+    await page.goto(`/compare/${ids.join('/')}`);
+    await expect(page.getByTestId('differences')).toBeVisible();
+    await check('side by side');
     expect(faults).toEqual([]);
   });
 }
@@ -50,12 +61,15 @@ for (const theme of ['chalk', 'dim'] as const) {
 test('a phone on the bench: nothing is wider than 390 px', async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 800 });
   await openMachine(page, 'Studio, 8-core');
-  for (const path of ['identify', 'outside', 'cooling', 'estimate']) {
+  for (const path of ['identify', 'outside', 'cooling', 'estimate', 'history']) {
     await page.goto(page.url().replace(/[^/]+$/, path));
     await expect(page.getByTestId('watts-36')).toBeVisible();
     const width = await page.evaluate(() => document.documentElement.scrollWidth);
     expect(width).toBeLessThanOrEqual(390);
   }
+  await page.goto('/?chamber=1');
+  await expect(page.getByTestId('library').getByRole('link').first()).toBeVisible();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   await page.goto('/method?find=psi');
   await expect(page.getByTestId('defaults')).toBeVisible();
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);

@@ -118,3 +118,21 @@ test('a machine with one die shows why at each cap', async ({ page }) => {
     'fans off',
   );
 });
+
+test('over time: the firmware’s later limit cuts in, and the marked point is read at every cap', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  await openMachine(page, 'first firmware');
+  await page.keyboard.press('e');
+  await expect(page.getByTestId('marked-watts')).toBeVisible();
+  await page.keyboard.press('w');
+  await expect(page.getByText(/later limit of CPU cuts in/)).toBeVisible();
+  await expect(page.locator('canvas').first()).toBeVisible();
+  await page.keyboard.press('w');
+  await expect(page.getByTestId('marked-watts')).toBeVisible();
+  const first = await page.getByTestId('marked-watts').textContent();
+  for (let i = 0; i < 8; i++) await page.keyboard.press('ArrowUp');
+  await expect(page.getByTestId('marked-watts')).not.toHaveText(first!);
+  expect(errors).toEqual([]);
+});

@@ -17,14 +17,17 @@ export function NoiseLadder({
   caps,
   readout,
   stale,
+  atLeastW = 10,
 }: {
   caps: readonly CapEstimate[];
   readout: ReadoutName;
   stale: boolean;
+  /** Watts that the scale reaches in any case, so that ladders beside each other share it. */
+  atLeastW?: number;
 }) {
   const rungs = [...caps].reverse();
   const of = (c: CapEstimate): Readout | null => c[readout];
-  const most = Math.max(10, ...rungs.map((c) => of(c)?.p95 ?? of(c)?.watts ?? 0));
+  const most = Math.max(atLeastW, ...rungs.map((c) => of(c)?.p95 ?? of(c)?.watts ?? 0));
   const scale = Math.ceil(most / 20) * 20;
   const share = (watts: number) => `${(100 * Math.min(watts, scale)) / scale}%`;
   return (

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { diffRecords } from '@zugluft/core/family/diffRecords';
-import { estimate } from '@zugluft/core/estimate';
+import { estimate, type Estimate } from '@zugluft/core/estimate';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import { machineKeys, readMachine, type Machine } from '../api/machines';
 import { NoiseLadder } from '../charts/NoiseLadder';
@@ -21,6 +21,9 @@ export function ComparePage() {
     queryFn: () => readMachine(b),
     gcTime: 0,
   });
+  const leftCaps = useCaps(left.data);
+  const rightCaps = useCaps(right.data);
+  const atLeastW = Math.max(10, most(leftCaps), most(rightCaps));
   const [filter, setFilter] = useState('');
   const differences = useMemo(
     () => (left.data && right.data ? diffRecords(left.data.record, right.data.record) : []),
@@ -46,8 +49,8 @@ export function ComparePage() {
         {left.data && right.data && (
           <>
             <div className="grid md:grid-cols-2 gap-8">
-              <Side machine={left.data} />
-              <Side machine={right.data} />
+              <Side machine={left.data} caps={leftCaps} atLeastW={atLeastW} />
+              <Side machine={right.data} caps={rightCaps} atLeastW={atLeastW} />
             </div>
             <div className="flex items-baseline justify-between gap-4 mt-6 mb-1">
               <h2 className="font-semibold">
@@ -77,13 +80,8 @@ export function ComparePage() {
   );
 }
 
-function Side({ machine }: { machine: Machine }) {
-  const lab = useLabDefaults();
+function Side({ machine, caps, atLeastW }: { machine: Machine; caps: Caps; atLeastW: number }) {
   const { name, variant } = machineName(machine.record as Draft);
-  const caps = useMemo(() => {
-    const { record, complete } = parseRecord(machine.record);
-    return record && complete ? estimate(record, { lab, envelopes: false }).caps : null;
-  }, [machine, lab]);
   return (
     <section aria-label={`${name}, ${variant}, ${machine.stateName}`}>
       <h2 className="font-semibold">
@@ -95,10 +93,22 @@ function Side({ machine }: { machine: Machine }) {
         {[variant, machine.unit.facts.serial, machine.stateName].filter(Boolean).join(' · ')}
       </p>
       {caps ? (
-        <NoiseLadder caps={caps} readout="together" stale={false} />
+        <NoiseLadder caps={caps} readout="together" stale={false} atLeastW={atLeastW} />
       ) : (
         <p className="text-quiet">No answer yet: figures are missing.</p>
       )}
     </section>
   );
 }
+
+type Caps = Estimate['caps'] | null;
+
+function useCaps(machine: Machine | undefined): Caps {
+  const lab = useLabDefaults();
+  return useMemo(() => {
+    const { record, complete } = parseRecord(machine?.record);
+    return record && complete ? estimate(record, { lab, envelopes: false }).caps : null;
+  }, [machine, lab]);
+}
+
+const most = (caps: Caps) => Math.max(0, ...(caps ?? []).map((c) => c.together.watts));

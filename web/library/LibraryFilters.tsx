@@ -49,6 +49,7 @@ export function LibraryFilters({
         <span className="text-quiet">cap</span>
         <select
           className="select select-xs w-24"
+          aria-label="cap"
           value={capOf(view)}
           onChange={(e) => set({ cap: e.currentTarget.value })}
         >
@@ -71,6 +72,7 @@ export function LibraryFilters({
         <span className="text-quiet">vapor chamber</span>
         <select
           className="select select-xs w-24"
+          aria-label="vapor chamber"
           value={view.get('chamber') ?? ''}
           onChange={(e) => set({ chamber: e.currentTarget.value })}
         >
@@ -83,6 +85,7 @@ export function LibraryFilters({
         <span className="text-quiet">tag</span>
         <select
           className="select select-xs w-32"
+          aria-label="tag"
           value={view.get('tag') ?? ''}
           onChange={(e) => set({ tag: e.currentTarget.value })}
         >
