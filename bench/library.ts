@@ -16,10 +16,13 @@ const CLIENTS = 50;
 const EACH = 12;
 const AT_ONCE = 250;
 
-const QUERIES: Record<string, string> = {
-  'a page in order': 'pageSize=100&page=17',
-  'words and filters': 'q=maker7+model&fansMin=2&massMax=2.5&cap=36&wattsMin=20&pageSize=100',
-  'sorted by watts': 'sort=-togetherAt36W&pageSize=100&page=3',
+/** What the n-th request of a kind asks for: nobody asks twice in a row for the same. */
+const QUERIES: Record<string, (n: number) => string> = {
+  'a page in order': (n) => `pageSize=100&page=${1 + ((n * 7) % 50)}`,
+  'words and filters': (n) =>
+    `q=maker${n % 17}+variant&fansMin=2&massMax=${1.5 + (n % 15) / 10}&cap=36&wattsMin=20&pageSize=100`,
+  'sorted by a figure': (n) =>
+    `sort=${['-togetherAt36W', 'massKg', '-fans', 'variant'][n % 4]}&pageSize=100&page=${1 + (n % 9)}`,
 };
 
 /**
@@ -89,13 +92,14 @@ export async function benchLibrary(record: CaseRecord): Promise<{ name: string; 
     });
   const rows: { name: string; ms: number }[] = [];
   for (const [name, query] of Object.entries(QUERIES)) {
-    await ask(query);
+    await ask(query(0));
+    let asked = 0;
     const took: number[] = [];
     await Promise.all(
       Array.from({ length: CLIENTS }, async () => {
         for (let i = 0; i < EACH; i++) {
           const start = performance.now();
-          await ask(query);
+          await ask(query(asked++));
           took.push(performance.now() - start);
         }
       }),

@@ -1,6 +1,44 @@
+import type { UnitFacts } from '@zugluft/core/family/unitFacts';
 import type { Database } from '@zugluft/server/database/openDatabase';
+import { createMachineFamilies } from '@zugluft/server/machines/machineFamilies';
 import { createMachineStore } from '@zugluft/server/machines/machineStore';
+import { createMachineTags } from '@zugluft/server/machines/machineTags';
 import { DEMO_MACHINES } from './machines';
+
+/** What the co-operative knows of its units, by words of the variant. */
+const UNITS: readonly [RegExp, UnitFacts, readonly string[]][] = [
+  [
+    /first firmware/,
+    {
+      serial: 'FS-0112',
+      source: 'lent by the shop',
+      receivedOn: '2026-05-04',
+      reason: 'drops to 30 W in the second act',
+    },
+    ['stage'],
+  ],
+  [
+    /five-year-old/,
+    {
+      serial: 'FS-0031',
+      source: 'own, since 2021',
+      receivedOn: '2021-09-13',
+      reason: 'loud since the winter tour',
+      earlierHands: 'base opened once to swap storage; paste never renewed',
+    },
+    ['office'],
+  ],
+  [
+    /thick and quiet/,
+    { serial: 'FS-0108', source: 'bought', receivedOn: '2026-03-17' },
+    ['stage', 'shortlist'],
+  ],
+  [
+    /separate loops/,
+    { serial: 'FS-0115', source: 'lent by the maker', receivedOn: '2026-06-22' },
+    ['shortlist'],
+  ],
+];
 
 /**
  * Fills an empty library with the demo machines; a library that holds anything is left as it is.
@@ -10,6 +48,14 @@ import { DEMO_MACHINES } from './machines';
 export async function seedDemo(db: Database): Promise<number> {
   if ((await db.models.Machine.count()) > 0) return 0;
   const store = createMachineStore(db);
-  for (const record of DEMO_MACHINES) await store.create(record);
+  const families = createMachineFamilies(db, async () => ({}));
+  const tags = createMachineTags(db);
+  for (const record of DEMO_MACHINES) {
+    const made = await store.create(record);
+    const known = UNITS.find(([words]) => words.test(record.identity?.variant ?? ''));
+    if (!known) continue;
+    await families.updateUnit(made.unit.id, made.unit.revision, known[1]);
+    await tags.change({ ids: [made.id], add: [...known[2]], remove: [] });
+  }
   return DEMO_MACHINES.length;
 }

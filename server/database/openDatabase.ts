@@ -21,6 +21,8 @@ export interface Database {
   models: Models;
   /** Runs a write as one transaction; writes queue up, since SQLite has one writer. */
   write<T>(work: (transaction: Transaction) => Promise<T>): Promise<T>;
+  /** How many writes there were: whoever remembers what he read can tell whether it still holds. */
+  changes(): number;
   close(): Promise<void>;
 }
 
@@ -52,14 +54,20 @@ export async function openDatabase(folder: string, upTo?: string): Promise<Datab
   });
   await umzug.up(upTo === undefined ? undefined : { to: upTo });
   let tail: Promise<unknown> = Promise.resolve();
+  let changes = 0;
   return {
     sequelize,
     models: defineModels(sequelize),
     write(work) {
-      const result = tail.then(() => sequelize.transaction(work));
+      const result = tail
+        .then(() => sequelize.transaction(work))
+        .finally(() => {
+          changes++;
+        });
       tail = result.catch(() => undefined);
       return result;
     },
+    changes: () => changes,
     async close() {
       await tail;
       await sequelize.close();

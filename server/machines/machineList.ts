@@ -1,4 +1,4 @@
-import { col, fn, literal, Op, where as sqlWhere, type Order, type WhereOptions } from 'sequelize';
+import { col, fn, Op, QueryTypes, where as sqlWhere } from 'sequelize';
 import { z } from 'zod';
 import type { MachineRow } from '../database/models';
 import type { Database } from '../database/openDatabase';
@@ -72,14 +72,14 @@ export const SORTABLE = [
   'updatedAt',
 ] as const;
 
-const CAPS = {
-  '28': 'At28W',
-  '32': 'At32W',
-  '36': 'At36W',
-  '40': 'At40W',
-  '45': 'At45W',
-  full: 'FullW',
-};
+const WATTS_AT = {
+  '28': 'togetherAt28W',
+  '32': 'togetherAt32W',
+  '36': 'togetherAt36W',
+  '40': 'togetherAt40W',
+  '45': 'togetherAt45W',
+  full: 'togetherFullW',
+} as const;
 
 const bound = z.coerce.number('must be a number').min(0).max(1e6).optional();
 export const tagName = z
@@ -127,99 +127,186 @@ export function matchOf(typed: string): string {
     .join(' ');
 }
 
-function whereOf(db: Database, query: ListQuery): WhereOptions {
-  const and: unknown[] = [];
-  const range = (column: string, min: number | undefined, max: number | undefined) => {
-    if (min !== undefined) and.push({ [column]: { [Op.gte]: min } });
-    if (max !== undefined) and.push({ [column]: { [Op.lte]: max } });
+/** Every row of the library as it is listed, in memory, with the orders in which it was asked for. */
+interface Loaded {
+  changes: number;
+  rows: MachineSummary[];
+  ordered: Map<string, MachineSummary[]>;
+  found: Map<string, ReadonlySet<string>>;
+  answers: Map<string, string>;
+}
+
+const MOST_ORDERS = 40;
+const MOST_FOUND = 100;
+const MOST_ANSWERS = 200;
+
+const collator = new Intl.Collator('en', { numeric: true });
+
+function compare(a: unknown, b: unknown): number {
+  if (typeof a === 'number' && typeof b === 'number') return a - b;
+  return collator.compare(String(a), String(b));
+}
+
+/** By a column, machines without a value last, then by name. */
+function inOrder(rows: readonly MachineSummary[], sort: string): MachineSummary[] {
+  const column = sort.replace('-', '') as (typeof SORTABLE)[number];
+  const sign = sort.startsWith('-') ? -1 : 1;
+  const keys = column === 'maker' ? (['maker', 'model', 'variant'] as const) : [column];
+  return [...rows].sort((a, b) => {
+    for (const key of keys) {
+      const [x, y] = [a[key], b[key]];
+      if (x === null || y === null) {
+        if (x !== y) return x === null ? 1 : -1;
+        continue;
+      }
+      const by = compare(x, y);
+      if (by !== 0) return sign * by;
+    }
+    return (
+      compare(a.maker, b.maker) ||
+      compare(a.model, b.model) ||
+      (a.id < b.id ? -1 : a.id > b.id ? 1 : 0)
+    );
+  });
+}
+
+/** Says of a row whether it passes the filters. */
+function filterOf(query: ListQuery): (m: MachineSummary) => boolean {
+  const tests: ((m: MachineSummary) => boolean)[] = [];
+  const range = (
+    column:
+      | 'fans'
+      | 'pipes'
+      | 'massKg'
+      | 'thicknessMm'
+      | 'finAreaCm2'
+      | (typeof WATTS_AT)[keyof typeof WATTS_AT],
+    min: number | undefined,
+    max: number | undefined,
+  ) => {
+    if (min === undefined && max === undefined) return;
+    tests.push((m) => {
+      const value = m[column];
+      return value !== null && value >= (min ?? -Infinity) && value <= (max ?? Infinity);
+    });
   };
   range('fans', query.fansMin, query.fansMax);
   range('pipes', query.pipesMin, query.pipesMax);
   range('massKg', query.massMin, query.massMax);
   range('thicknessMm', query.thicknessMin, query.thicknessMax);
   range('finAreaCm2', query.finAreaMin, query.finAreaMax);
-  range(`together${CAPS[query.cap]}`, query.wattsMin, query.wattsMax);
-  if (query.chamber !== undefined) and.push({ chamber: query.chamber === '1' });
-  const escaped = (text: string) => db.sequelize.escape(text);
-  if (query.tag !== undefined) {
-    and.push(
-      literal(
-        `id IN (SELECT machineId FROM machine_tags WHERE tag = ${escaped(query.tag.toLowerCase())})`,
-      ),
-    );
-  }
-  const typed = query.q.trim();
-  const match = matchOf(typed);
-  if (match) {
-    and.push(
-      literal(
-        `id IN (SELECT k.machineId FROM machine_words w JOIN search_keys k ON k.key = w.rowid WHERE machine_words MATCH ${escaped(match)})`,
-      ),
-    );
-  } else if (typed) {
-    // signs alone are no words: nothing is called that
-    and.push(sqlWhere(fn('instr', col('searchText'), typed.toLowerCase()), { [Op.gt]: 0 }));
-  }
-  return {
-    putAsideAt: query.putAside === '1' ? { [Op.ne]: null } : null,
-    [Op.and]: and,
-  } as WhereOptions;
+  range(WATTS_AT[query.cap], query.wattsMin, query.wattsMax);
+  const { chamber } = query;
+  if (chamber !== undefined) tests.push((m) => m.chamber === (chamber === '1'));
+  const tag = query.tag?.toLowerCase();
+  if (tag !== undefined) tests.push((m) => m.tags.includes(tag));
+  const aside = query.putAside === '1';
+  return (m) => (m.putAsideAt !== null) === aside && tests.every((t) => t(m));
 }
 
-/** One page of the library. */
-export async function listMachines(
-  db: Database,
-  query: ListQuery,
-): Promise<{ items: MachineSummary[]; total: number }> {
+function remember<T>(map: Map<string, T>, key: string, value: T, most: number): T {
+  if (map.size >= most) map.delete(map.keys().next().value!);
+  map.set(key, value);
+  return value;
+}
+
+export type MachineList = ReturnType<typeof createMachineList>;
+
+/**
+ * The library as it is listed. Its rows are short, so that all of them stay in memory and are read anew after a write; words
+ * are searched for in the database.
+ *
+ * @param db an open library
+ */
+export function createMachineList(db: Database) {
   const { Machine, MachineTag } = db.models;
-  const direction = query.sort.startsWith('-') ? 'DESC' : 'ASC';
-  const column = query.sort.replace('-', '');
-  const order: Order =
-    column === 'maker'
-      ? [
-          ['maker', direction],
-          ['model', direction],
-          ['variant', direction],
-          ['id', 'ASC'],
-        ]
-      : [
-          [column, direction],
-          ['maker', 'ASC'],
-          ['model', 'ASC'],
-          ['id', 'ASC'],
-        ];
-  const where = whereOf(db, query);
-  // raw rows: a page of model instances takes longer to make than to read
-  const [rows, total] = await Promise.all([
-    Machine.findAll({
-      where,
-      order,
-      limit: query.pageSize,
-      offset: (query.page - 1) * query.pageSize,
-      attributes: [...COLUMNS],
-      raw: true,
-    }),
-    Machine.count({ where }),
-  ]);
-  const tags = rows.length
-    ? await MachineTag.findAll({ where: { machineId: rows.map((r) => r.id) }, raw: true })
-    : [];
-  const byId = new Map<string, string[]>();
-  for (const { machineId, tag } of tags) byId.set(machineId, [...(byId.get(machineId) ?? []), tag]);
-  const iso = (x: unknown) =>
-    x === null || x === undefined ? null : new Date(x as string).toISOString();
-  const items = rows.map((r) => {
-    const summary = Object.fromEntries(COLUMNS.map((c) => [c, r[c]])) as unknown as MachineSummary;
-    return {
-      ...summary,
-      complete: Boolean(r.complete),
-      chamber: Boolean(r.chamber),
-      tags: (byId.get(r.id) ?? []).sort(),
-      updatedAt: iso(r.updatedAt)!,
-      putAsideAt: iso(r.putAsideAt),
+  let loaded: Loaded | null = null;
+  let loading: Promise<Loaded> | null = null;
+
+  const load = async (): Promise<Loaded> => {
+    const changes = db.changes();
+    const iso = (x: unknown) =>
+      x === null || x === undefined ? null : new Date(x as string).toISOString();
+    // raw rows: model instances take longer to make than to read
+    const rows = await Machine.findAll({ attributes: [...COLUMNS], raw: true });
+    const tags = await MachineTag.findAll({ raw: true });
+    const byId = new Map<string, string[]>();
+    for (const { machineId, tag } of tags) {
+      byId.set(machineId, [...(byId.get(machineId) ?? []), tag].sort());
+    }
+    loaded = {
+      changes,
+      rows: rows.map((r) => ({
+        ...(Object.fromEntries(COLUMNS.map((c) => [c, r[c]])) as unknown as MachineSummary),
+        complete: Boolean(r.complete),
+        chamber: Boolean(r.chamber),
+        tags: byId.get(r.id) ?? [],
+        updatedAt: iso(r.updatedAt)!,
+        putAsideAt: iso(r.putAsideAt),
+      })),
+      ordered: new Map(),
+      found: new Map(),
+      answers: new Map(),
     };
-  });
-  return { items, total };
+    return loaded;
+  };
+
+  const current = async (): Promise<Loaded> => {
+    if (loaded && loaded.changes === db.changes()) return loaded;
+    loading ??= load().finally(() => {
+      loading = null;
+    });
+    const now = await loading;
+    return now.changes === db.changes() ? now : load();
+  };
+
+  /** Ids of the machines that have all the words; null where none were typed. */
+  const search = async (typed: string, within: Loaded): Promise<ReadonlySet<string> | null> => {
+    if (typed === '') return null;
+    const known = within.found.get(typed);
+    if (known) return known;
+    const match = matchOf(typed);
+    const rows = match
+      ? await db.sequelize.query<{ id: string }>(
+          'SELECT k.machineId AS id FROM machine_words w JOIN search_keys k ON k.key = w.rowid WHERE machine_words MATCH ?',
+          { replacements: [match], type: QueryTypes.SELECT },
+        )
+      : // signs alone are no words; they are looked for as they stand
+        await db.sequelize.query<{ id: string }>(
+          'SELECT id FROM machines WHERE instr(searchText, ?) > 0',
+          { replacements: [typed.toLowerCase()], type: QueryTypes.SELECT },
+        );
+    return remember(within.found, typed, new Set(rows.map((r) => r.id)), MOST_FOUND);
+  };
+
+  const page = async (query: ListQuery, now: Loaded) => {
+    const wanted = await search(query.q.trim(), now);
+    const ordered =
+      now.ordered.get(query.sort) ??
+      remember(now.ordered, query.sort, inOrder(now.rows, query.sort), MOST_ORDERS);
+    const passes = filterOf(query);
+    const all = ordered.filter((m) => (wanted === null || wanted.has(m.id)) && passes(m));
+    const from = (query.page - 1) * query.pageSize;
+    return { items: all.slice(from, from + query.pageSize), total: all.length };
+  };
+
+  return {
+    /** One page of the library. */
+    async list(query: ListQuery): Promise<{ items: MachineSummary[]; total: number }> {
+      return page(query, await current());
+    },
+
+    /** The same as JSON, made once for all who ask before the next write. */
+    async listJson(query: ListQuery): Promise<string> {
+      const now = await current();
+      const key = JSON.stringify(query);
+      const known = now.answers.get(key);
+      if (known !== undefined) return known;
+      const { items, total } = await page(query, now);
+      const answer = { items, total, page: query.page, pageSize: query.pageSize };
+      return remember(now.answers, key, JSON.stringify(answer), MOST_ANSWERS);
+    },
+  };
 }
 
 /** What a machine is called. */

@@ -51,8 +51,7 @@ export function machineRoutes(
 
   router.get('/', async (req, res) => {
     const query = parse(listQuery, req.query);
-    const { items, total } = await store.list(query);
-    res.json({ items, total, page: query.page, pageSize: query.pageSize });
+    res.type('application/json').send(await store.listJson(query));
   });
 
   router.get('/tags', async (_req, res) => {

@@ -9,7 +9,7 @@ import type { MachineRow } from '../database/models';
 import type { Database } from '../database/openDatabase';
 import { Problem } from '../security/problem';
 import { acceptRecord, DESCRIPTION, describeRecord } from './describeRecord';
-import { listMachines, type ListQuery } from './machineList';
+import { createMachineList } from './machineList';
 import { found, recordOf, withUnit, writeFirst, writeNext, type Machine } from './machineRows';
 
 export type MachineStore = ReturnType<typeof createMachineStore>;
@@ -28,6 +28,7 @@ export function createMachineStore(
   labDefaults: () => Promise<LabDefaults> = async () => ({}),
 ) {
   const { Machine, Variant, Unit } = db.models;
+  const listed = createMachineList(db);
 
   /** The other machines of a variant get its changed cooling, each as a revision of its own. */
   const carryToSiblings = async (
@@ -73,7 +74,8 @@ export function createMachineStore(
   };
 
   return {
-    list: (query: ListQuery) => listMachines(db, query),
+    list: listed.list,
+    listJson: listed.listJson,
 
     async read(id: string): Promise<Machine> {
       return withUnit(db, found(await Machine.findByPk(id)));
