@@ -52,6 +52,18 @@ test('fins are counted from their pitch and the paste is as old as its date code
   await age.fill('2023-W14');
   await age.press('Enter');
   await expect(page.getByLabel('cpu, age, years')).toHaveValue(/^[2-9]\./);
+  // a datasheet's curve, row by row; Enter goes to what is still empty
+  await openParts(page, 'Fans');
+  const curve = page.getByRole('region', { name: /^curve of / });
+  await curve.getByLabel(/new row, speed/).fill('4800');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('0');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('120');
+  await page.keyboard.press('Enter');
+  await expect(curve.getByLabel(/row 1, pressure, Pa/)).toHaveValue('120');
+  await expect(curve.getByLabel(/new row, speed/)).toBeFocused();
+  await expect(saved(page)).toContainText(/revision [2-9]/);
 });
 
 test('a state shares the cooling, a sibling variant is assumed until it is confirmed, history steps back', async ({

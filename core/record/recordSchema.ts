@@ -123,6 +123,8 @@ const vent = z.looseObject({
   lengthMm: mm(600).optional(),
   openShare: figure({ min: 0.02, max: 1 }).optional(),
   mesh: z.boolean('must be yes or no').optional(),
+  /** What lies over it: filter, tape, drive bay … */
+  coveredBy: text().optional(),
   blockedShare: share(0.98).optional(),
   lintShare: share(0.95).optional(),
   fans: list(id, 12).optional(),
@@ -190,6 +192,8 @@ export const recordSchema = z.looseObject(
         maker: text().optional(),
         model: text().optional(),
         modelCode: text().optional(),
+        /** Label, firmware, box … */
+        modelCodeFrom: text().optional(),
         variant: text().optional(),
         firmware: text().optional(),
         year: z

@@ -116,6 +116,7 @@ export function PartTable({
                   inside !== undefined &&
                   inside !== 'id' &&
                   inside !== 'along' &&
+                  inside !== 'curve' &&
                   !fields.has(inside)
                 );
               });

@@ -9,6 +9,7 @@ import { useKeys } from '../../ui/useKeys';
 import { AlongEditor } from './AlongEditor';
 import { coolingFigures } from './coolingFigures';
 import { PART_KINDS } from './partColumns';
+import { PartMore } from './PartMore';
 import { PartAids } from './PartAids';
 import { StripEffects } from './StripEffects';
 
@@ -74,6 +75,7 @@ export function CoolingStep() {
           detail={(i, part) => (
             <>
               {kind.list === 'heatPipes' && <AlongEditor key={i} index={i} part={part} />}
+              <PartMore key={`more-${kind.list}-${i}`} list={kind.list} index={i} part={part} />
               <PartAids key={`aids-${i}`} list={kind.list} index={i} part={part} />
             </>
           )}

@@ -3,6 +3,7 @@ import { ChoiceInput } from '../../ui/ChoiceInput';
 import { FieldRow } from '../../ui/FieldRow';
 import { FigureInput } from '../../ui/FigureInput';
 import { PartTable, type Column } from '../../ui/PartTable';
+import { RefsInput } from '../../ui/RefsInput';
 import { TextInput } from '../../ui/TextInput';
 import { FamilyPanel } from './FamilyPanel';
 import { UnitSection } from './UnitSection';
@@ -22,6 +23,7 @@ const IDENTITY: [string, string][] = [
   ['maker', 'Maker'],
   ['model', 'Model'],
   ['modelCode', 'Model code'],
+  ['modelCodeFrom', 'Code read from'],
   ['variant', 'Variant'],
   ['firmware', 'Firmware'],
 ];
@@ -65,6 +67,13 @@ export function IdentifyStep() {
               label="Rest of the machine"
               unit="W"
               assumedPath="power.restW"
+            />
+          </FieldRow>
+          <FieldRow name="The owner may set">
+            <RefsInput
+              path={['power', 'adjustable']}
+              label="what the owner may set"
+              ids={['preset', 'power-limits', 'fan-speed', 'voltage']}
             />
           </FieldRow>
           <p className="text-[0.85rem] text-quiet pt-2">

@@ -2,6 +2,9 @@ import { SHELL_MATERIALS } from '@zugluft/core/record/recordSchema';
 import { ChoiceInput } from '../../ui/ChoiceInput';
 import { FieldRow } from '../../ui/FieldRow';
 import { FigureInput } from '../../ui/FigureInput';
+import { RowsEditor } from '../../ui/RowsEditor';
+import { partsOf } from '../../machine/draft';
+import { useMachineFile } from '../../machine/MachineFile';
 
 const SHELL: [string, string, string, boolean][] = [
   ['widthMm', 'Width', 'mm', true],
@@ -14,6 +17,7 @@ const SHELL: [string, string, string, boolean][] = [
 
 /** The shell, how it stands and the room around it. Vents are recorded with the cooling. */
 export function OutsideStep() {
+  const { draft } = useMachineFile();
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] md:grid-cols-2 gap-x-10 gap-y-6 content-start">
       <section aria-label="shell">
@@ -95,6 +99,21 @@ export function OutsideStep() {
           <p className="text-[0.85rem] text-quiet pt-2">
             Without a distance 0.5 m is taken. Caps mean the machine alone, at that place.
           </p>
+          <div className="pt-3">
+            <RowsEditor
+              path={['noise', 'sweep']}
+              columns={[
+                ...partsOf(draft, 'fans').map((f) => ({
+                  path: ['rpm', f.id],
+                  header: f.id,
+                  unit: 'rpm',
+                })),
+                { path: ['dbA'], header: 'level', unit: 'dB(A)' },
+              ]}
+              title="Level over fan speed"
+              empty="No sweep: a curve for the kind of fan is taken. Speeds of each fan and the level, background included."
+            />
+          </div>
         </section>
       </div>
     </div>
