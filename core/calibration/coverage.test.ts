@@ -82,4 +82,4 @@ test(`of ${MACHINES} machines drawn from the priors ${LEAST} to ${MOST} lie insi
  * With other seeds each count moves by about six either way, as a binomial's does; the interface's long tail lies lowest, at 349
  * on average.
  */
-const SEED = 4;
+const SEED = 5;
