@@ -77,6 +77,21 @@ test('a state shares the cooling, a sibling variant is assumed until it is confi
   await expect(page.getByText('must be a date such as 2026-11-25')).toBeVisible();
   await page.getByLabel('Received on').fill('2026-11-20');
   await expect(page.getByTestId('unit-status')).toHaveText('');
+  // another step and back: what was typed stands there, and can be typed on
+  await page.keyboard.press('Escape');
+  await page.getByRole('link', { name: /Outside/ }).click();
+  await page.getByRole('link', { name: /Identify/ }).click();
+  await expect(page.getByLabel('Serial number')).toHaveValue('TL15-0007');
+  await page.getByLabel('Source').fill('bought');
+  await expect(page.getByTestId('unit-status')).toHaveText('');
+  await expect(page.getByText('These facts were changed')).toHaveCount(0);
+  await page.getByRole('button', { name: 'rename' }).click();
+  await page.getByLabel('Name of the state').fill('dusty');
+  await page.getByRole('button', { name: 'Rename', exact: true }).click();
+  await expect(page.getByRole('navigation', { name: 'place' })).toContainText('dusty');
+  await page.getByRole('button', { name: 'rename' }).click();
+  await page.getByLabel('Name of the state').fill('as found');
+  await page.getByRole('button', { name: 'Rename', exact: true }).click();
   await page.getByRole('button', { name: 'add a state' }).click();
   await page.getByLabel('Name of the state').fill('cleaned');
   await page.getByRole('button', { name: 'Add state' }).click();

@@ -61,6 +61,8 @@ export interface FitOptions {
   lab?: LabDefaults | undefined;
   /** Fits only multipliers whose name begins with one of these. */
   only?: readonly string[] | undefined;
+  /** Draws from what is still possible, 400 by default; fewer are quicker and their ranges rougher. */
+  draws?: number | undefined;
 }
 
 /**
@@ -130,7 +132,7 @@ export function fitMultipliers(
     } else if (gained > 0 || lambda > 1) break;
   }
   const axes = axesOf(covarianceOf(forward(at, z, r)));
-  const draws = drawPosterior(surrogateOf(at, z, axes), at, z, axes, DRAWS);
+  const draws = drawPosterior(surrogateOf(at, z, axes), at, z, axes, options.draws ?? DRAWS);
   const misfit = cost / m;
   const unexplained = cost > chiSquare99(m);
   if (unexplained) {

@@ -1,11 +1,14 @@
+import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { diffRecords } from '@zugluft/core/family/diffRecords';
 import { unitFacts, type UnitFacts } from '@zugluft/core/family/unitFacts';
 import { saveUnit } from '../api/families';
 import type { HttpProblem } from '../api/http';
-import type { Unit } from '../api/machines';
+import { machineKeys, type Machine, type Unit } from '../api/machines';
 
 const SAVE_AFTER_MS = 500;
 const RETRY_AFTER_MS = 3000;
+const MOST_SENT = 20;
 const key = (unitId: string) => `zugluft.unit.${unitId}`;
 
 export type UnitSaving =
@@ -20,6 +23,9 @@ interface Kept {
   revision: number;
   facts: UnitFacts;
 }
+
+/** What this window sent of each unit: a newer version that is one of these is nobody else's. */
+const sent = new Map<string, UnitFacts[]>();
 
 function readKept(unitId: string): Kept | null {
   try {
@@ -53,6 +59,13 @@ export function useUnitFacts(machineId: string, unit: Unit) {
   );
   const wrong = issues.size > 0;
   const inConflict = saving.kind === 'conflict';
+  const client = useQueryClient();
+  // whoever comes back to this step, or opens another, sees the unit as it is now
+  const told = useCallback(
+    (now: Unit) =>
+      client.setQueryData<Machine>(machineKeys.one(machineId), (m) => m && { ...m, unit: now }),
+    [client, machineId],
+  );
   useEffect(() => {
     if (facts === base.current.facts) return;
     keep(unit.id, { revision: base.current.revision, facts });
@@ -64,9 +77,12 @@ export function useUnitFacts(machineId: string, unit: Unit) {
     let open = true;
     const timer = setTimeout(() => {
       setSaving({ kind: 'saving' });
+      const own = [...(sent.get(unit.id) ?? []), facts].slice(-MOST_SENT);
+      sent.set(unit.id, own);
       saveUnit(machineId, base.current.revision, facts).then(
         (now) => {
           base.current = { revision: now.revision, facts };
+          told({ ...now, facts });
           if (!open) {
             // typed on meanwhile: what is newer is sent from the newer revision
             setTick((t) => t + 1);
@@ -77,7 +93,12 @@ export function useUnitFacts(machineId: string, unit: Unit) {
         },
         (cause: HttpProblem) => {
           if (cause.status === 412) {
-            setSaving({ kind: 'conflict', current: cause.body['current'] as Unit });
+            const current = cause.body['current'] as Unit;
+            if (own.some((f) => diffRecords(f, current.facts).length === 0)) {
+              // sent from here while this step was left: go on from it
+              base.current = { revision: current.revision, facts: current.facts };
+              setTick((t) => t + 1);
+            } else setSaving({ kind: 'conflict', current });
           } else if (cause.status === 0) {
             setSaving({ kind: 'away' });
             setTimeout(() => setTick((t) => t + 1), RETRY_AFTER_MS);
@@ -89,7 +110,7 @@ export function useUnitFacts(machineId: string, unit: Unit) {
       open = false;
       clearTimeout(timer);
     };
-  }, [facts, wrong, inConflict, machineId, unit.id, tick]);
+  }, [facts, wrong, inConflict, machineId, unit.id, tick, told]);
   const set = useCallback((field: keyof UnitFacts, text: string) => {
     setFacts((f) => ({ ...f, [field]: text === '' ? undefined : text }));
   }, []);
@@ -103,6 +124,7 @@ export function useUnitFacts(machineId: string, unit: Unit) {
     const { current } = saving;
     base.current = { revision: current.revision, facts: current.facts };
     keep(unit.id, null);
+    told(current);
     setFacts(current.facts);
     setSaving({ kind: 'saved' });
   };

@@ -9,7 +9,7 @@ import {
   listFamily,
   renameState,
 } from '../../api/families';
-import type { Machine } from '../../api/machines';
+import { machineKeys, type Machine } from '../../api/machines';
 import { useMachineFile } from '../../machine/MachineFile';
 import { Modal } from '../../ui/Modal';
 import { PlainInput } from '../../ui/PlainInput';
@@ -58,7 +58,7 @@ export function FamilyPanel() {
   const navigate = useNavigate();
   const [asking, setAsking] = useState<Kind | null>(null);
   const [text, setText] = useState('');
-  const [stateName, setStateName] = useState(machine.stateName);
+  const { stateName } = machine;
   const { data, error } = useQuery({
     queryKey: familyKeys.family(machine.id),
     queryFn: () => listFamily(machine.id),
@@ -74,8 +74,12 @@ export function FamilyPanel() {
       setAsking(null);
       void client.invalidateQueries({ queryKey: ['machines', 'family'] });
       void client.invalidateQueries({ queryKey: ['machines', 'list'] });
-      if (made.id === machine.id) setStateName(made.stateName);
-      else void navigate(`/machines/${made.id}/identify`);
+      if (made.id === machine.id) {
+        client.setQueryData<Machine>(
+          machineKeys.one(made.id),
+          (m) => m && { ...m, stateName: made.stateName },
+        );
+      } else void navigate(`/machines/${made.id}/identify`);
     },
   });
   const ask = (kind: Kind) => {

@@ -1,0 +1,85 @@
+import { sustainedTogether } from '../estimate';
+import { figureValue } from '../record/figure';
+import type { CaseRecord } from '../record/recordSchema';
+import { normalQuantile } from '../uncertainty/normal';
+import { randomStream } from '../uncertainty/random';
+import { fitMultipliers } from '../calibration/fitMultipliers';
+import { sustainedAfterFit } from '../calibration/heldBack';
+import { multipliersOf, POWER_GAIN, valuesAt } from '../calibration/multipliers';
+import { predictorOf } from '../calibration/predictReadings';
+import { readingsOf, type SteadyRun } from '../calibration/steadyRun';
+
+/** Fewer than usual: hundreds of fits are to be made. */
+const DRAWS = 240;
+
+/**
+ * Machines drawn from the priors, measured with the stated errors and fitted: how many lie inside each 90 % band, by multiplier
+ * and for the watts at a cap that was not run.
+ *
+ * @param record with one die
+ */
+export function countCovered(
+  record: CaseRecord,
+  machines: number,
+  seed: number,
+): Record<string, number> {
+  const only = [
+    'dies.cpu.interface.conductivity',
+    'finStacks.uaFactor',
+    'dies.hotSpotFactor',
+    'fans.psi',
+    'noise.reference',
+    POWER_GAIN,
+  ];
+  const parameters = multipliersOf(record, undefined, only);
+  const fullRpm = (share: number) =>
+    Object.fromEntries(record.fans!.map((f) => [f.id, share * figureValue(f.maxRpm)!]));
+  const plan: SteadyRun[] = [
+    [1, 30],
+    [1, 15],
+    [0.6, 18],
+  ].map(([share, cpuW], i) => ({
+    id: `run-${i}`,
+    roomC: 23,
+    rpm: fullRpm(share!),
+    cpuW: cpuW!,
+    gpuW: 0,
+    junctionC: { cpu: 0 },
+    exhaustC: { [record.finStacks![0]!.id]: 0 },
+    levelDbA: 0,
+  }));
+  const readings = readingsOf(plan);
+  const predict = predictorOf(record, plan, readings);
+  const next = randomStream(seed);
+  const inside = new Map(parameters.map((p) => [p.name, 0]));
+  let watts = 0;
+  for (let k = 0; k < machines; k++) {
+    const z = Float64Array.from(parameters, () => normalQuantile(next()));
+    const values = valuesAt(parameters, z);
+    const foretold = predict(values);
+    const read = readings.map((r, i) => foretold[i]! + r.plusMinus * normalQuantile(next()));
+    const runs = plan.map((run, at): SteadyRun => {
+      const of = (kind: string) =>
+        Object.fromEntries(
+          readings.flatMap((r, i) => (r.run === at && r.kind === kind ? [[r.part, read[i]!]] : [])),
+        );
+      return {
+        ...run,
+        junctionC: of('junction'),
+        exhaustC: of('exhaust'),
+        levelDbA: of('level')['']!,
+      };
+    });
+    const fit = fitMultipliers(record, runs, { only, draws: DRAWS });
+    fit.multipliers.forEach((m, i) => {
+      if (z[i]! >= m.zRange[0] && z[i]! <= m.zRange[1]) {
+        inside.set(m.name, inside.get(m.name)! + 1);
+      }
+    });
+    const [held] = sustainedAfterFit(record, fit, [36]);
+    const [carried] = sustainedTogether(record, [36], undefined, values);
+    if (carried! >= held!.low && carried! <= held!.high) watts++;
+  }
+  inside.set('watts at a cap that was not run', watts);
+  return Object.fromEntries(inside);
+}
