@@ -27,18 +27,20 @@ export function LibraryPage() {
   const [exchanging, setExchanging] = useState(false);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [seen, setSeen] = useState({ from: 0, to: 0 });
-  const set = (changes: Record<string, string | null>) =>
-    setView(
-      (v) => {
-        const next = new URLSearchParams(v);
-        for (const [key, value] of Object.entries(changes)) {
-          if (value === null || value === '') next.delete(key);
-          else next.set(key, value);
-        }
-        return next;
-      },
-      { replace: true },
-    );
+  // changes in quick succession each start from the one before, shown yet or not
+  const latest = useRef(view);
+  useEffect(() => {
+    latest.current = view;
+  }, [view]);
+  const set = (changes: Record<string, string | null>) => {
+    const next = new URLSearchParams(latest.current);
+    for (const [key, value] of Object.entries(changes)) {
+      if (value === null || value === '') next.delete(key);
+      else next.set(key, value);
+    }
+    latest.current = next;
+    setView(next, { replace: true });
+  };
   // a machine that is being opened is not called back by the words still to be searched
   const leaving = useNavigation().state !== 'idle';
   useEffect(() => {
