@@ -1,7 +1,7 @@
 import { CholeskyDecomposition, EigenvalueDecomposition, Matrix } from 'ml-matrix';
 import type { CaseRecord } from '../record/recordSchema';
 import type { LabDefaults } from '../record/resolver';
-import { quantileOfDraws } from '../uncertainty/quantile';
+import { effectiveCount, quantileOfDraws } from '../uncertainty/quantile';
 import { multipliersOf, valuesAt, type Multiplier } from './multipliers';
 import { axesOf, drawPosterior, surrogateOf, type Draws } from './posterior';
 import { predictorOf } from './predictReadings';
@@ -141,9 +141,10 @@ export function fitMultipliers(
   const foretold = predict(valuesAt(parameters, z));
   const multipliers = parameters.map((p, i): FittedMultiplier => {
     const own = Float64Array.from({ length: draws.count }, (_, k) => draws.d[k * n + i]!);
+    const worth = effectiveCount(own);
     own.sort();
-    const low = quantileOfDraws(own, 0.05);
-    const high = quantileOfDraws(own, 0.95);
+    const low = quantileOfDraws(own, 0.05, worth);
+    const high = quantileOfDraws(own, 0.95, worth);
     const deviation = Math.sqrt(covarianceAt(draws, n, i, i));
     const value = (x: number) => p.values(x)[0]![1];
     const ends = [value(z[i]! + low), value(z[i]! + high)];

@@ -3,7 +3,7 @@ import type { Cap } from '../envelope/fanStates';
 import type { CaseRecord } from '../record/recordSchema';
 import type { LabDefaults } from '../record/resolver';
 import { normalQuantile } from '../uncertainty/normal';
-import { quantileOfDraws } from '../uncertainty/quantile';
+import { effectiveCount, quantileOfDraws } from '../uncertainty/quantile';
 import { latinHypercube } from '../uncertainty/random';
 import type { Calibration } from './fitMultipliers';
 import { valuesAt } from './multipliers';
@@ -45,8 +45,9 @@ function foretell(
     }
   }
   return values.map((own) => {
+    const worth = effectiveCount(own);
     own.sort();
-    const at = (p: number) => quantileOfDraws(own, p);
+    const at = (p: number) => quantileOfDraws(own, p, worth);
     return { low: at(0.05), value: at(0.5), high: at(0.95) };
   });
 }

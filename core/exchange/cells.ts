@@ -1,9 +1,6 @@
-import type { Json } from '../family/splitCase';
 import { ORIGINS, type Origin } from '../record/figure';
+import { isObject, type Json } from '../record/plainJson';
 import { readFigure } from '../record/readFigure';
-
-const isObject = (x: unknown): x is Json =>
-  typeof x === 'object' && x !== null && !Array.isArray(x);
 
 /** Signs at which a spreadsheet would take a cell for a formula. */
 const FORMULA = /^[=+\-@\t\r]/;

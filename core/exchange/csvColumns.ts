@@ -1,3 +1,4 @@
+import type { PartListName } from '../record/partLists';
 import type { CellKind } from './cells';
 
 export interface CsvColumn {
@@ -35,20 +36,8 @@ export const MACHINE_COLUMNS: readonly CsvColumn[] = [
   ...of('figure', 'noise.backgroundDbA', 'noise.distanceM'),
 ];
 
-export const CSV_LISTS = [
-  'dies',
-  'plates',
-  'heatPipes',
-  'finStacks',
-  'fans',
-  'vents',
-  'pads',
-  'strips',
-] as const;
-export type CsvList = (typeof CSV_LISTS)[number];
-
 /** One row per part: every field that any kind of part has; a kind leaves the others' empty. */
-export const PART_COLUMNS: readonly (CsvColumn & { lists: readonly CsvList[] })[] = [
+export const PART_COLUMNS: readonly (CsvColumn & { lists: readonly PartListName[] })[] = [
   ...field('text', 'role', 'dies'),
   ...field('text', 'kind', 'plates', 'strips'),
   ...field('text', 'flow', 'vents'),
@@ -101,6 +90,6 @@ export const PART_COLUMNS: readonly (CsvColumn & { lists: readonly CsvList[] })[
   ...field('text', 'state', 'strips', 'pads'),
 ];
 
-function field(kind: CellKind, path: string, ...lists: CsvList[]) {
+function field(kind: CellKind, path: string, ...lists: PartListName[]) {
   return [{ path, kind, lists }];
 }

@@ -1,4 +1,4 @@
-import type { Json } from './splitCase';
+import { isObject, type Json } from '../record/plainJson';
 
 /** One field that differs; absent on one side where it was added or removed. Parts are named by id. */
 export interface Difference {
@@ -6,9 +6,6 @@ export interface Difference {
   before?: unknown;
   after?: unknown;
 }
-
-const isObject = (x: unknown): x is Json =>
-  typeof x === 'object' && x !== null && !Array.isArray(x);
 
 /** What a list holds, by id where its entries have one of their own, else by place. */
 function keyed(list: readonly unknown[]): Map<string, unknown> {

@@ -70,6 +70,20 @@ test('state follows a part that was renamed, and leaves with one that was remove
   expect(JSON.stringify(carryCooling(two, fewer, dusty))).not.toContain('lintShare');
 });
 
+test('a fan that is taken out leaves the sibling’s sweep, which may still be kept', () => {
+  const swept = structuredClone(two);
+  swept.noise = { sweep: [{ rpm: { 'fan-left': 3000, 'fan-right': 3000 }, dbA: 34 }] };
+  const after = structuredClone(two);
+  after.fans = after.fans!.slice(0, 1);
+  after.finStacks![1]!.fans = [];
+  after.vents = after.vents!.map((x) => ({ ...x, fans: x.fans?.filter((f) => f === 'fan-left') }));
+  const carried = carryCooling(two, after, swept);
+  expect(carried.noise!.sweep![0]!.rpm).toEqual({ 'fan-left': 3000 });
+  expect(parseRecord(carried).keepable).toBe(true);
+  const none = carryCooling(two, { ...after, fans: [] }, swept);
+  expect(parseRecord(none).issues.filter((i) => i.path.startsWith('noise'))).toEqual([]);
+});
+
 test('a copy for a sibling keeps every value, marks each as assumed and is refused nowhere', () => {
   const copy = copyForSibling(two, 'Heron 16, 8-core');
   const { issues, complete } = parseRecord(copy);

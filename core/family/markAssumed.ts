@@ -1,12 +1,10 @@
+import { isObject, type Json } from '../record/plainJson';
 import type { CaseRecord } from '../record/recordSchema';
-import { joinCase, splitCase, type Json } from './splitCase';
+import { joinCase, splitCase } from './splitCase';
 
 /** Sections whose numbers are no figures of the machine. */
 const NO_FIGURES = new Set(['format', 'formatVersion', 'identity']);
 const FROM = 'assumed from ';
-
-const isObject = (x: unknown): x is Json =>
-  typeof x === 'object' && x !== null && !Array.isArray(x);
 
 function mark(value: unknown, note: string): unknown {
   if (typeof value === 'number') return { value, origin: 'assumed', note };

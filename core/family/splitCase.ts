@@ -1,7 +1,6 @@
+import { PART_LISTS } from '../record/partLists';
+import { isObject, type Json } from '../record/plainJson';
 import type { CaseRecord } from '../record/recordSchema';
-
-/** Plain JSON. */
-export type Json = { [key: string]: unknown };
 
 /** Fields of a part that change with the unit: ageing, dust and what an earlier hand did. The rest is the variant's. */
 const STATE_OF_PART: Readonly<Record<string, readonly string[]>> = {
@@ -26,9 +25,6 @@ export interface CaseHalves {
   /** What changes from unit to unit and from day to day; parts are there with their id alone and the changing fields. */
   state: Json;
 }
-
-const isObject = (x: unknown): x is Json =>
-  typeof x === 'object' && x !== null && !Array.isArray(x);
 
 function take(from: Json, keys: readonly string[]): { taken: Json; rest: Json } {
   const taken: Json = {};
@@ -87,18 +83,6 @@ export function joinCase({ cooling, state }: CaseHalves): CaseRecord {
   return joined as CaseRecord;
 }
 
-/** The lists in which parts are known by id. */
-const NAMED_LISTS = [
-  'dies',
-  'plates',
-  'heatPipes',
-  'finStacks',
-  'fans',
-  'vents',
-  'pads',
-  'strips',
-] as const;
-
 /**
  * What a changed cooling means for another case of the same variant: the new cooling with that case's own state, which follows
  * parts that were renamed in their place.
@@ -112,7 +96,7 @@ export function carryCooling(
   sibling: CaseRecord,
 ): CaseRecord {
   const { state } = splitCase(sibling);
-  for (const list of NAMED_LISTS) {
+  for (const list of PART_LISTS) {
     const names = renamed(before[list] ?? [], after[list] ?? []);
     const own = state[list];
     if (names.size && Array.isArray(own)) {

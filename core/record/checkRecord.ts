@@ -1,3 +1,4 @@
+import { PART_LISTS } from './partLists';
 import { figureValue, type Figure } from './figure';
 import type { CaseRecord, HeatPipeRecord } from './recordSchema';
 
@@ -59,18 +60,7 @@ export function checkRecord(record: CaseRecord): RecordIssue[] {
 type Report = (path: string, message: string) => void;
 
 function checkNames(record: CaseRecord, report: Report): void {
-  const lists = [
-    'dies',
-    'plates',
-    'heatPipes',
-    'finStacks',
-    'fans',
-    'vents',
-    'pads',
-    'strips',
-    'settings',
-  ] as const;
-  for (const name of lists) {
+  for (const name of [...PART_LISTS, 'settings'] as const) {
     const seen = new Set<string>();
     (record[name] ?? []).forEach((part, i) => {
       if (seen.has(part.id)) report(`${name}.${i}.id`, `the name “${part.id}” is taken already`);

@@ -2,7 +2,15 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import Papa from 'papaparse';
+import pino from 'pino';
+import request from 'supertest';
+import { createApp } from '../app';
+import { openDatabase } from '../database/openDatabase';
+import { createMachineStore } from '../machines/machineStore';
+import { temporaryFolder } from '../test-support/temporaryFolder';
 import { testServer } from '../test-support/testServer';
+import { createImporter } from './importPlan';
+import { readImport } from './readImport';
 import { unzip } from './unzip';
 
 const { call, create, record } = testServer();
@@ -82,11 +90,6 @@ test('a whole library goes into an empty one: variants, units, states and tags a
     expect(Buffer.from(content).includes('SECRET-7')).toBe(false);
   }
   expect(await actions(zip)).toEqual(['same', 'same']);
-  const { openDatabase } = await import('../database/openDatabase');
-  const { createApp } = await import('../app');
-  const { temporaryFolder } = await import('../test-support/temporaryFolder');
-  const { default: request } = await import('supertest');
-  const { default: pino } = await import('pino');
   const db = await openDatabase(temporaryFolder());
   const other = createApp(db, null, pino({ level: 'silent' }));
   const at = (r: ReturnType<ReturnType<typeof request>['get']>) => r.set('Host', '127.0.0.1:4180');
@@ -106,6 +109,53 @@ test('a whole library goes into an empty one: variants, units, states and tags a
   await db.close();
 });
 
+/** A library zip whose records were changed by somebody. */
+const tampered = (zip: Buffer, change: (r: ReturnType<typeof example>, at: number) => void) => {
+  const files = unzipSync(zip);
+  let at = 0;
+  for (const name of Object.keys(files).filter((f) => f.startsWith('records/'))) {
+    const r = JSON.parse(Buffer.from(files[name]!).toString());
+    change(r, at++);
+    files[name] = strToU8(JSON.stringify(r));
+  }
+  return zipSync(files);
+};
+
+test('two states of a variant come back changed: the first carries to the second, which is then the same', async () => {
+  const a = await create(example('two-fan-shared-pipes'));
+  await call().post(`/api/machines/${a.id}/states`).send({ name: 'cleaned' }).expect(201);
+  const zip = tampered(await download('/api/exchange/library.zip'), (r) => {
+    r.finStacks[0].depthMm = 30;
+  });
+  expect(await actions(zip)).toEqual(['changed', 'changed']);
+  expect(await actions(zip, '&apply=1')).toEqual(['changed', 'same']);
+  const family = (await call().get(`/api/machines/${a.id}/family`)).body.items;
+  for (const { id } of family) {
+    const now = (await call().get(`/api/machines/${id}`)).body;
+    expect(now.revision).toBe(2);
+    expect(now.record.finStacks[0].depthMm).toBe(30);
+  }
+});
+
+test('machines of one variant whose cooling differs do not become one variant here', async () => {
+  const a = await create(example('two-fan-shared-pipes'));
+  await call().post(`/api/machines/${a.id}/states`).send({ name: 'cleaned' }).expect(201);
+  const zip = tampered(await download('/api/exchange/library.zip'), (r, at) => {
+    r.finStacks[0].depthMm = 30 + at;
+  });
+  const db = await openDatabase(temporaryFolder());
+  const importer = createImporter(db, createMachineStore(db), async () => ({}));
+  const finder = { byId: async () => null, byName: async () => null };
+  const done = await importer.apply(await readImport(zip, 'zip', finder), 'update');
+  expect(done.map((i) => i.action)).toEqual(['new', 'new']);
+  const rows = await db.models.Machine.findAll();
+  expect(new Set(rows.map((r) => r.variantId)).size).toBe(2);
+  // none is written once the one who asked is gone
+  const stopped = await importer.apply(await readImport(zip, 'zip', finder), 'new', () => true);
+  expect(stopped).toEqual([]);
+  await db.close();
+});
+
 test('CSV goes out without formulas and changes machines when it comes back', async () => {
   const r = record();
   r.identity.variant = '=HYPERLINK("http://evil")';
@@ -121,8 +171,15 @@ test('CSV goes out without formulas and changes machines when it comes back', as
   expect(after.identity.variant).toBe(r.identity.variant);
   const parts = (await download('/api/exchange/parts.csv')).toString();
   expect(await actions(parts)).toEqual(['same']);
-  const wider = parts.replace(/(,fans,[^,]*,.*)/, (l) => l);
-  expect(await actions(wider)).toEqual(['same']);
+  // one figure of one part, as a spreadsheet would change it
+  const cells = Papa.parse<Record<string, string>>(parts.replace(/^\ufeff/, ''), { header: true });
+  const fan = cells.data.find((row) => row['list'] === 'fans')!;
+  const faster = Papa.unparse([{ ...fan, maxRpm: '5400 label' }]);
+  await send(faster, '&apply=1').expect(200);
+  expect((await call().get(`/api/machines/${made.id}`)).body.record.fans[0].maxRpm).toEqual({
+    value: 5400,
+    origin: 'label',
+  });
 });
 
 test('a row without the library’s id changes the only machine of its name, and only in its columns', async () => {

@@ -1,4 +1,5 @@
 import { raw, Router } from 'express';
+import { WHEN_CHANGED } from '@zugluft/core/library/answers';
 import { z } from 'zod';
 import type { Database } from '../database/openDatabase';
 import { onlyOneNamed } from '../machines/machineList';
@@ -14,7 +15,7 @@ export const MOST_IMPORT = 25 * 1024 * 1024;
 const importQuery = z.strictObject({
   name: z.string().max(200).default('the file'),
   apply: z.enum(['0', '1']).default('0'),
-  changed: z.enum(['update', 'new', 'skip']).default('update'),
+  changed: z.enum(WHEN_CHANGED).default('update'),
 });
 
 /** Routes under /api/exchange: files in and out. */
@@ -63,7 +64,7 @@ export function exchangeRoutes(db: Database, store: MachineStore, importer: Impo
       });
       const items =
         apply === '1'
-          ? await importer.apply(candidates, changed)
+          ? await importer.apply(candidates, changed, () => res.destroyed)
           : await importer.preview(candidates);
       res.json({ items, applied: apply === '1' });
     },

@@ -1,31 +1,21 @@
-import { diffRecords, type Difference } from '@zugluft/core/family/diffRecords';
+import { diffRecords } from '@zugluft/core/family/diffRecords';
+import { splitCase } from '@zugluft/core/family/splitCase';
+import type { ImportItem, WhenChanged } from '@zugluft/core/library/answers';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import type { LabDefaults } from '@zugluft/core/record/resolver';
+import type { Transaction } from 'sequelize';
 import { randomUUID } from 'node:crypto';
 import type { Database } from '../database/openDatabase';
 import type { MachineRow } from '../database/models';
+import { variantIsFull } from '../machines/machineFamilies';
 import { onlyOneNamed } from '../machines/machineList';
 import { recordOf, writeFirst } from '../machines/machineRows';
 import type { MachineStore } from '../machines/machineStore';
 import type { Candidate } from './readImport';
 
-/** What an import does with one thing in the file. */
-export interface PlannedItem {
-  label: string;
-  name: string;
-  action: 'new' | 'changed' | 'same' | 'refused';
-  /** Why it is refused. */
-  reasons: { path: string; message: string }[];
-  /** The machine it changes or equals. */
-  machineId: string | null;
-  changed: number;
-  first: Difference[];
-}
-
 interface Planned {
-  item: PlannedItem;
-  candidate: Candidate;
+  item: ImportItem;
   row: MachineRow | null;
 }
 
@@ -62,64 +52,79 @@ export function createImporter(
     return onlyOneNamed(db, record.identity ?? {});
   };
 
-  const plan = async (candidates: readonly Candidate[]): Promise<Planned[]> => {
-    const out: Planned[] = [];
-    for (const candidate of candidates) {
-      const { label, refused } = candidate;
-      const item: PlannedItem = {
-        label,
-        name: '',
-        action: 'refused',
-        reasons: [],
-        machineId: null,
-        changed: 0,
-        first: [],
-      };
-      if (refused !== undefined) {
-        item.reasons = [{ path: '', message: refused }];
-        out.push({ item, candidate, row: null });
-        continue;
-      }
-      const { record, issues, keepable } = parseRecord(candidate.record);
-      item.name = nameOf(candidate.record);
-      if (!record || !keepable) {
-        item.reasons = issues
-          .filter((i) => i.kind === 'impossible')
-          .slice(0, MOST_REASONS)
-          .map(({ path, message }) => ({ path, message }));
-        out.push({ item, candidate, row: null });
-        continue;
-      }
-      const row = await match(candidate, record);
-      if (!row) item.action = 'new';
-      else {
-        const changes = diffRecords(await recordOf(db, row), record);
-        item.machineId = row.id;
-        item.action = changes.length ? 'changed' : 'same';
-        item.changed = changes.length;
-        item.first = changes.slice(0, FIRST);
-      }
-      out.push({ item, candidate, row });
+  const plan = async (candidate: Candidate): Promise<Planned> => {
+    const item: ImportItem = {
+      label: candidate.label,
+      name: '',
+      action: 'refused',
+      reasons: [],
+      machineId: null,
+      changed: 0,
+      first: [],
+    };
+    if (candidate.refused !== undefined) {
+      item.reasons = [{ path: '', message: candidate.refused }];
+      return { item, row: null };
     }
-    return out;
+    const { record, issues, keepable } = parseRecord(candidate.record);
+    item.name = nameOf(candidate.record);
+    if (!record || !keepable) {
+      item.reasons = issues
+        .filter((i) => i.kind === 'impossible')
+        .slice(0, MOST_REASONS)
+        .map(({ path, message }) => ({ path, message }));
+      return { item, row: null };
+    }
+    const row = await match(candidate, record);
+    if (!row) item.action = 'new';
+    else {
+      const changes = diffRecords(await recordOf(db, row), record);
+      item.machineId = row.id;
+      item.action = changes.length ? 'changed' : 'same';
+      item.changed = changes.length;
+      item.first = changes.slice(0, FIRST);
+    }
+    return { item, row };
+  };
+
+  /**
+   * The variant and unit that a new machine joins: those it had in the library it comes from, as long as what this library
+   * knows of them has the same cooling; else new ones.
+   */
+  const placeFor = async (candidate: Candidate, transaction: Transaction) => {
+    const own = { variantId: randomUUID(), unitId: randomUUID() };
+    const { place } = candidate;
+    if (!place) return own;
+    const sibling = await Machine.findOne({ where: { variantId: place.variantId }, transaction });
+    if (sibling) {
+      const cooling = (record: CaseRecord) => splitCase(record).cooling;
+      const there = cooling(await recordOf(db, sibling, transaction));
+      if (diffRecords(there, cooling(candidate.record as CaseRecord)).length) return own;
+      if (await variantIsFull(db, place.variantId, transaction)) return own;
+    }
+    const unit = await Unit.findByPk(place.unitId, { transaction });
+    const unitId = unit && unit.variantId !== place.variantId ? own.unitId : place.unitId;
+    return { variantId: place.variantId, unitId };
   };
 
   const addNew = async (candidate: Candidate): Promise<string> => {
     const lab = await labDefaults();
     return db.write(async (transaction) => {
-      const variantId = candidate.place?.variantId ?? randomUUID();
-      const unitId = candidate.place?.unitId ?? randomUUID();
-      // a second state of a unit finds its unit already there
-      if (!(await Variant.findByPk(variantId, { transaction }))) {
-        await Variant.create({ id: variantId, copiedFrom: null }, { transaction });
-      }
-      const unit = await Unit.findByPk(unitId, { transaction });
-      if (!unit) {
-        const facts = JSON.stringify(candidate.place?.facts ?? {});
-        await Unit.create({ id: unitId, variantId, revision: 1, facts }, { transaction });
-      }
+      const { variantId, unitId } = await placeFor(candidate, transaction);
+      // a second state of a unit finds its variant and unit already there
+      await Variant.findOrCreate({
+        where: { id: variantId },
+        defaults: { id: variantId, copiedFrom: null },
+        transaction,
+      });
+      const facts = JSON.stringify(candidate.place?.facts ?? {});
+      await Unit.findOrCreate({
+        where: { id: unitId },
+        defaults: { id: unitId, variantId, revision: 1, facts },
+        transaction,
+      });
       const place = {
-        variantId: unit?.variantId ?? variantId,
+        variantId,
         unitId,
         stateName: candidate.place?.stateName ?? 'as found',
         ...(candidate.id ? { id: candidate.id } : {}),
@@ -136,20 +141,28 @@ export function createImporter(
 
   return {
     /** What would happen; nothing is written. */
-    async preview(candidates: readonly Candidate[]): Promise<PlannedItem[]> {
-      return (await plan(candidates)).map((p) => p.item);
+    async preview(candidates: readonly Candidate[]): Promise<ImportItem[]> {
+      const items: ImportItem[] = [];
+      for (const candidate of candidates) items.push((await plan(candidate)).item);
+      return items;
     },
 
     /**
      * Writes what is new, and what is changed as one more revision or as a machine of its own; each machine is one
-     * transaction. Refused ones are left out.
+     * transaction. Refused ones are left out. Each is planned when its turn comes, since the one before may have changed its
+     * variant.
+     *
+     * @param stopped looked at before each machine
      */
     async apply(
       candidates: readonly Candidate[],
-      changed: 'update' | 'new' | 'skip',
-    ): Promise<PlannedItem[]> {
-      const done: PlannedItem[] = [];
-      for (const { item, candidate, row } of await plan(candidates)) {
+      changed: WhenChanged,
+      stopped: () => boolean = () => false,
+    ): Promise<ImportItem[]> {
+      const done: ImportItem[] = [];
+      for (const candidate of candidates) {
+        if (stopped()) break;
+        const { item, row } = await plan(candidate);
         if (item.action === 'new') item.machineId = await addNew(candidate);
         if (item.action === 'changed' && changed === 'update') {
           await store.update(row!.id, row!.revision, candidate.record);

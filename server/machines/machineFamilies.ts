@@ -1,38 +1,29 @@
 import { randomUUID } from 'node:crypto';
 import { copyForSibling, copyForUnit } from '@zugluft/core/family/markAssumed';
 import { stateName, unitFacts, type UnitFacts } from '@zugluft/core/family/unitFacts';
+import type { FamilyMember, Machine, Unit } from '@zugluft/core/library/answers';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import type { LabDefaults } from '@zugluft/core/record/resolver';
 import { col, fn, Op, where as sqlWhere, type Transaction } from 'sequelize';
 import type { Database } from '../database/openDatabase';
 import { parse } from '../security/parse';
 import { Problem } from '../security/problem';
-import {
-  found,
-  recordOf,
-  toUnit,
-  withUnit,
-  writeFirst,
-  type Machine,
-  type Unit,
-} from './machineRows';
-
-/** A machine among those of its model. */
-export interface FamilyMember {
-  id: string;
-  variantId: string;
-  unitId: string;
-  variant: string;
-  serial: string;
-  stateName: string;
-  complete: boolean;
-  togetherAt36W: number | null;
-  putAside: boolean;
-}
+import { found, recordOf, toUnit, withUnit, writeFirst } from './machineRows';
 
 const MOST_SHOWN = 200;
 /** Every write to the cooling reaches each of them. */
 const MOST_OF_A_VARIANT = 60;
+
+/** Whether a variant takes no further unit or state. */
+export async function variantIsFull(
+  db: Database,
+  variantId: string,
+  transaction: Transaction,
+): Promise<boolean> {
+  return (
+    (await db.models.Machine.count({ where: { variantId }, transaction })) >= MOST_OF_A_VARIANT
+  );
+}
 
 export type MachineFamilies = ReturnType<typeof createMachineFamilies>;
 
@@ -51,7 +42,7 @@ export function createMachineFamilies(db: Database, labDefaults: () => Promise<L
   };
 
   const checkRoom = async (variantId: string, transaction: Transaction) => {
-    if ((await Machines.count({ where: { variantId }, transaction })) >= MOST_OF_A_VARIANT) {
+    if (await variantIsFull(db, variantId, transaction)) {
       throw new Problem(
         409,
         'Too many',

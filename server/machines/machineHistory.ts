@@ -1,17 +1,9 @@
-import { diffRecords, type Difference } from '@zugluft/core/family/diffRecords';
+import { diffRecords } from '@zugluft/core/family/diffRecords';
+import type { OldRecord, Page, RevisionSummary } from '@zugluft/core/library/answers';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { Op } from 'sequelize';
 import type { Database } from '../database/openDatabase';
 import { found } from './machineRows';
-
-/** One revision and what it changed. */
-export interface RevisionSummary {
-  revision: number;
-  at: string;
-  /** How many fields changed against the revision before, and the first of them. */
-  changed: number;
-  first: Difference[];
-}
 
 const PAGE_SIZE = 30;
 const FIRST = 6;
@@ -23,7 +15,7 @@ export function createMachineHistory(db: Database) {
   const { Machine, Revision } = db.models;
   return {
     /** Revisions, newest first, each with what it changed. */
-    async list(id: string, page: number) {
+    async list(id: string, page: number): Promise<Page<RevisionSummary>> {
       found(await Machine.findByPk(id, { attributes: ['id'] }));
       const total = await Revision.count({ where: { machineId: id } });
       // one more than shown, to compare the last one with
@@ -48,7 +40,7 @@ export function createMachineHistory(db: Database) {
     },
 
     /** A record as it was. */
-    async read(id: string, revision: number) {
+    async read(id: string, revision: number): Promise<OldRecord> {
       const row = found(
         await Revision.findOne({ where: { machineId: id, revision: { [Op.eq]: revision } } }),
         'revision',

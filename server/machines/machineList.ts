@@ -1,34 +1,14 @@
 import { col, fn, Op, QueryTypes, where as sqlWhere } from 'sequelize';
+import {
+  LIST_CAPS,
+  WATTS_AT,
+  type MachineSummary,
+  type Page,
+  type WattsColumn,
+} from '@zugluft/core/library/answers';
 import { z } from 'zod';
 import type { MachineRow } from '../database/models';
 import type { Database } from '../database/openDatabase';
-
-/** A machine as a row of the library. */
-export interface MachineSummary {
-  id: string;
-  revision: number;
-  maker: string;
-  model: string;
-  variant: string;
-  stateName: string;
-  complete: boolean;
-  fans: number;
-  pipes: number;
-  stacks: number;
-  chamber: boolean;
-  finAreaCm2: number | null;
-  thicknessMm: number | null;
-  massKg: number | null;
-  togetherAt28W: number | null;
-  togetherAt32W: number | null;
-  togetherAt36W: number | null;
-  togetherAt40W: number | null;
-  togetherAt45W: number | null;
-  togetherFullW: number | null;
-  tags: string[];
-  updatedAt: string;
-  putAsideAt: string | null;
-}
 
 const COLUMNS = [
   'id',
@@ -72,15 +52,6 @@ export const SORTABLE = [
   'updatedAt',
 ] as const;
 
-const WATTS_AT = {
-  '28': 'togetherAt28W',
-  '32': 'togetherAt32W',
-  '36': 'togetherAt36W',
-  '40': 'togetherAt40W',
-  '45': 'togetherAt45W',
-  full: 'togetherFullW',
-} as const;
-
 const bound = z.coerce.number('must be a number').min(0).max(1e6).optional();
 export const tagName = z
   .string('needs a name')
@@ -110,7 +81,7 @@ export const listQuery = z.strictObject({
   thicknessMax: bound,
   finAreaMin: bound,
   finAreaMax: bound,
-  cap: z.enum(['28', '32', '36', '40', '45', 'full']).default('36'),
+  cap: z.enum(LIST_CAPS).default('36'),
   wattsMin: bound,
   wattsMax: bound,
 });
@@ -174,13 +145,7 @@ function inOrder(rows: readonly MachineSummary[], sort: string): MachineSummary[
 function filterOf(query: ListQuery): (m: MachineSummary) => boolean {
   const tests: ((m: MachineSummary) => boolean)[] = [];
   const range = (
-    column:
-      | 'fans'
-      | 'pipes'
-      | 'massKg'
-      | 'thicknessMm'
-      | 'finAreaCm2'
-      | (typeof WATTS_AT)[keyof typeof WATTS_AT],
+    column: 'fans' | 'pipes' | 'massKg' | 'thicknessMm' | 'finAreaCm2' | WattsColumn,
     min: number | undefined,
     max: number | undefined,
   ) => {
@@ -303,7 +268,12 @@ export function createMachineList(db: Database) {
       const known = now.answers.get(key);
       if (known !== undefined) return known;
       const { items, total } = await page(query, now);
-      const answer = { items, total, page: query.page, pageSize: query.pageSize };
+      const answer: Page<MachineSummary> = {
+        items,
+        total,
+        page: query.page,
+        pageSize: query.pageSize,
+      };
       return remember(now.answers, key, JSON.stringify(answer), MOST_ANSWERS);
     },
   };

@@ -1,10 +1,10 @@
 import { Router, type Request, type Response } from 'express';
+import type { Machine } from '@zugluft/core/library/answers';
 import { z } from 'zod';
+import { expectedRevision } from '../security/expectedRevision';
 import { parse } from '../security/parse';
-import { Problem } from '../security/problem';
 import type { MachineFamilies } from './machineFamilies';
 import type { MachineHistory } from './machineHistory';
-import type { Machine } from './machineRows';
 import { listQuery } from './machineList';
 import type { MachineStore } from './machineStore';
 import { tagChange, type MachineTags } from './machineTags';
@@ -19,15 +19,6 @@ const recordBody = z.strictObject({ record: z.unknown() });
 
 function idOf(req: Request): string {
   return parse(idParam, req.params['id']);
-}
-
-/** The revision in an If-Match header, such as `"7"`. */
-function expectedRevision(req: Request): number {
-  const match = /^"(\d{1,9})"$/.exec(req.headers['if-match'] ?? '');
-  if (!match) {
-    throw new Problem(428, 'Revision needed', 'name the revision you saw, as If-Match: "7"');
-  }
-  return Number(match[1]);
 }
 
 function etag(machine: Machine): string {

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { UnitFacts } from '@zugluft/core/family/unitFacts';
+import type { Machine, Unit } from '@zugluft/core/library/answers';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import type { LabDefaults } from '@zugluft/core/record/resolver';
 import type { Transaction } from 'sequelize';
@@ -7,26 +8,6 @@ import type { MachineRow, UnitRow } from '../database/models';
 import type { Database } from '../database/openDatabase';
 import { Problem } from '../security/problem';
 import { acceptRecord, describeRecord } from './describeRecord';
-
-export interface Unit {
-  id: string;
-  revision: number;
-  facts: UnitFacts;
-}
-
-/** A machine's file: one state of one unit of a variant, as the record that joins them. */
-export interface Machine {
-  id: string;
-  revision: number;
-  record: CaseRecord;
-  complete: boolean;
-  variantId: string;
-  unit: Unit;
-  stateName: string;
-  createdAt: string;
-  updatedAt: string;
-  putAsideAt: string | null;
-}
 
 export function found<T>(row: T | null, what = 'machine'): T {
   if (!row) throw new Problem(404, 'Not found', `there is no such ${what}`);

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { diffRecords } from '@zugluft/core/family/diffRecords';
 import { carryCooling, splitCase } from '@zugluft/core/family/splitCase';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
+import type { Machine } from '@zugluft/core/library/answers';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import type { LabDefaults } from '@zugluft/core/record/resolver';
 import { Op, type Transaction, type WhereOptions } from 'sequelize';
@@ -10,7 +11,7 @@ import type { Database } from '../database/openDatabase';
 import { Problem } from '../security/problem';
 import { acceptRecord, DESCRIPTION, describeRecord } from './describeRecord';
 import { createMachineList } from './machineList';
-import { found, recordOf, withUnit, writeFirst, writeNext, type Machine } from './machineRows';
+import { found, recordOf, withUnit, writeFirst, writeNext } from './machineRows';
 
 export type MachineStore = ReturnType<typeof createMachineStore>;
 

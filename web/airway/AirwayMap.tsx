@@ -1,4 +1,4 @@
-import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { airwayFaults } from '@zugluft/core/airway/airwayFaults';
 import { placeParts, type PlacedPart } from '@zugluft/core/airway/placeParts';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
@@ -10,6 +10,7 @@ import { usePointAtCap } from './usePointAtCap';
 const CAPS = [28, 32, 36, 40, 45, 'full'] as const;
 const MARGIN = 16;
 const STEP_MM = 2;
+const WORDS_PX = 10;
 /** Line widths on the plan, mm. */
 const PIPE_MM = (watts: number) => 1.2 + 0.13 * watts;
 const AIR_MM = (lps: number) => 0.8 + 2.2 * lps;
@@ -28,12 +29,21 @@ const WORD: Record<PlacedPart['kind'], string> = {
 export function AirwayMap({ open }: { open: (list: string) => void }) {
   const { draft, change, issues } = useMachineFile();
   const record = useMemo(() => parseRecord(draft).record, [draft]);
+  const plan = useMemo(() => (record ? placeParts(record) : null), [record]);
   const [cap, setCap] = useState<(typeof CAPS)[number]>(36);
   const [held, setHeld] = useState<{ id: string; xMm: number; yMm: number } | null>(null);
   const moved = useRef(false);
   const svg = useRef<SVGSVGElement>(null);
+  const [drawnPx, setDrawnPx] = useState(800);
+  const drawn = plan !== null && plan.parts.length > 0;
+  useEffect(() => {
+    const element = svg.current;
+    if (!element) return;
+    const seen = new ResizeObserver(() => setDrawnPx(element.clientWidth));
+    seen.observe(element);
+    return () => seen.disconnect();
+  }, [drawn]);
   const point = usePointAtCap(cap);
-  const plan = useMemo(() => (record ? placeParts(record) : null), [record]);
   const faults = useMemo(() => (record ? airwayFaults(record, issues) : []), [record, issues]);
   if (!record || !plan) {
     return <p className="text-quiet px-1.5 py-3">The map is drawn once the record can be read.</p>;
@@ -136,7 +146,9 @@ export function AirwayMap({ open }: { open: (list: string) => void }) {
       if (fan && stack) air.push({ key: `${id}>${s.id}`, from: fan, to: stack, lps: flowOf(id) });
     }
   }
-  const order: PlacedPart['kind'][] = ['vent', 'plate', 'fan', 'stack', 'die'];
+  const order: PlacedPart['kind'][] = ['plate', 'vent', 'fan', 'stack', 'die'];
+  // words keep their size on a narrow screen, where the plan is small
+  const fontMm = Math.max(6, (WORDS_PX * (w + 2 * MARGIN)) / Math.max(200, drawnPx));
   return (
     <section aria-label="airway map" className="px-1.5 py-2">
       <div className="flex items-baseline gap-4 text-[0.85rem] text-quiet">
@@ -195,7 +207,7 @@ export function AirwayMap({ open }: { open: (list: string) => void }) {
           strokeWidth="0.6"
           strokeDasharray={cut ? '1 4' : undefined}
         />
-        <g fontSize="7" fill="currentColor" opacity="0.75">
+        <g fontSize={1.1 * fontMm} fill="currentColor" opacity="0.75">
           <text x="4" y={bottom - 4}>
             user’s right
           </text>
@@ -207,6 +219,27 @@ export function AirwayMap({ open }: { open: (list: string) => void }) {
           </text>
         </g>
         {order.slice(0, 2).map((kind) => parts.filter((p) => p.kind === kind).map((p) => shape(p)))}
+        {(record.finStacks ?? []).flatMap((s) =>
+          (s.plates ?? []).map((id) => {
+            const [plate, stack] = [byId.get(id), byId.get(s.id)];
+            if (!plate || !stack) return null;
+            // from the nearest place of the plate: the stack sits on it
+            const half = plate.widthMm / 2;
+            const xMm = Math.min(plate.xMm + half, Math.max(plate.xMm - half, stack.xMm));
+            return (
+              <line
+                key={`${id}=${s.id}`}
+                x1={px({ xMm })}
+                y1={plate.yMm}
+                x2={px(stack)}
+                y2={stack.yMm}
+                stroke="var(--color-secondary)"
+                strokeWidth="2"
+                strokeOpacity="0.85"
+              />
+            );
+          }),
+        )}
         {air.map((a) => (
           <AirLine key={a.key} from={a.from} to={a.to} lps={a.lps} px={px} />
         ))}
@@ -294,7 +327,7 @@ export function AirwayMap({ open }: { open: (list: string) => void }) {
             height={p.depthMm}
             rx={p.kind === 'plate' ? 3 : 1}
             fill={p.kind === 'die' ? 'currentColor' : 'var(--color-base-100)'}
-            fillOpacity={p.kind === 'vent' || p.kind === 'plate' ? 0.5 : 1}
+            fillOpacity={p.kind === 'vent' ? 0.2 : 1}
             stroke={p.kind === 'vent' ? 'var(--color-primary)' : 'currentColor'}
             strokeWidth={p.kind === 'vent' ? 1.2 : 0.9}
             strokeDasharray={p.kind === 'vent' ? '2 1.6' : undefined}
@@ -303,8 +336,8 @@ export function AirwayMap({ open }: { open: (list: string) => void }) {
         {p.kind === 'stack' && <Fins part={p} x={x} y={y} />}
         <text
           x={px(p) < 26 ? 2 : px(p) > w - 26 ? w - 2 : px(p)}
-          y={labelY(p)}
-          fontSize="6"
+          y={labelY(p, fontMm)}
+          fontSize={fontMm}
           textAnchor={px(p) < 26 ? 'start' : px(p) > w - 26 ? 'end' : 'middle'}
           fill="currentColor"
           paintOrder="stroke"
@@ -313,7 +346,7 @@ export function AirwayMap({ open }: { open: (list: string) => void }) {
         >
           {p.id}
           {flow !== undefined && (
-            <tspan x={px(p)} dy="7.5">
+            <tspan x={px(p)} dy={1.2 * fontMm}>
               {flow.toFixed(1)} L/s
             </tspan>
           )}
@@ -327,11 +360,10 @@ export function AirwayMap({ open }: { open: (list: string) => void }) {
 /** Pipes between the same parts lie beside each other. */
 const offset = (index: number) => ((index % 5) - 2) * 4.5;
 
-function labelY(p: PlacedPart): number {
+function labelY(p: PlacedPart, fontMm: number): number {
   if (p.kind === 'die') return p.yMm - p.depthMm / 2 - 2.5;
-  if (p.kind === 'stack') return p.yMm + p.depthMm / 2 + 7;
-  if (p.kind === 'plate') return p.yMm + p.depthMm / 2 + 7;
-  if (p.kind === 'vent') return p.yMm < 2 ? -2.5 : p.yMm + p.depthMm / 2 + 6;
+  if (p.kind === 'vent' && p.yMm < 2) return -2.5;
+  if (p.kind !== 'fan') return p.yMm + p.depthMm / 2 + 1.1 * fontMm;
   return p.yMm - 2;
 }
 

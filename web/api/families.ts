@@ -1,35 +1,13 @@
-import type { Difference } from '@zugluft/core/family/diffRecords';
 import type { UnitFacts } from '@zugluft/core/family/unitFacts';
-import type { CaseRecord } from '@zugluft/core/record/recordSchema';
+import type {
+  FamilyMember,
+  Machine,
+  OldRecord,
+  Page,
+  RevisionSummary,
+  Unit,
+} from '@zugluft/core/library/answers';
 import { fetchJson } from './http';
-import type { Machine, Unit } from './machines';
-
-/** A machine among those of its model. */
-export interface FamilyMember {
-  id: string;
-  variantId: string;
-  unitId: string;
-  variant: string;
-  serial: string;
-  stateName: string;
-  complete: boolean;
-  togetherAt36W: number | null;
-  putAside: boolean;
-}
-
-export interface RevisionSummary {
-  revision: number;
-  at: string;
-  changed: number;
-  first: Difference[];
-}
-
-export interface RevisionPage {
-  items: RevisionSummary[];
-  total: number;
-  page: number;
-  pageSize: number;
-}
 
 export const familyKeys = {
   family: (id: string) => ['machines', 'family', id] as const,
@@ -50,8 +28,6 @@ export const renameState = (id: string, name: string) =>
 export const saveUnit = (id: string, revision: number, facts: UnitFacts) =>
   fetchJson<Unit>(`/api/machines/${id}/unit`, { method: 'PUT', body: facts, ifMatch: revision });
 export const listRevisions = (id: string, page: number) =>
-  fetchJson<RevisionPage>(`/api/machines/${id}/revisions?page=${page}`);
+  fetchJson<Page<RevisionSummary>>(`/api/machines/${id}/revisions?page=${page}`);
 export const readRevision = (id: string, revision: number) =>
-  fetchJson<{ revision: number; at: string; record: CaseRecord }>(
-    `/api/machines/${id}/revisions/${revision}`,
-  );
+  fetchJson<OldRecord>(`/api/machines/${id}/revisions/${revision}`);

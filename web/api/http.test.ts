@@ -29,6 +29,15 @@ test('reads JSON, sends a body and the revision seen', async () => {
   });
 });
 
+test('a file is sent as its bytes', async () => {
+  answer(200, '{}');
+  const file = new Blob(['a,b']);
+  await fetchJson('/api/x', { method: 'POST', body: file });
+  const [, init] = (global.fetch as jest.Mock).mock.calls[0];
+  expect(init.headers['Content-Type']).toBe('application/octet-stream');
+  expect(init.body).toBe(file);
+});
+
 test('a server that is away is status 0', async () => {
   global.fetch = jest.fn(async () => {
     throw new TypeError('failed to fetch');

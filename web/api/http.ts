@@ -16,17 +16,25 @@ export class HttpProblem extends Error {
  */
 export async function fetchJson<T>(
   url: string,
-  options: { method?: string; body?: unknown; ifMatch?: number; signal?: AbortSignal } = {},
+  options: {
+    method?: string;
+    /** Sent as JSON, a file as the bytes it holds. */
+    body?: unknown;
+    ifMatch?: number;
+    signal?: AbortSignal;
+  } = {},
 ): Promise<T> {
   const headers: Record<string, string> = {};
-  if (options.body !== undefined) headers['Content-Type'] = 'application/json';
+  const file = typeof Blob !== 'undefined' && options.body instanceof Blob ? options.body : null;
+  if (file) headers['Content-Type'] = 'application/octet-stream';
+  else if (options.body !== undefined) headers['Content-Type'] = 'application/json';
   if (options.ifMatch !== undefined) headers['If-Match'] = `"${options.ifMatch}"`;
   let response: Response;
   try {
     response = await fetch(url, {
       method: options.method ?? 'GET',
       headers,
-      ...(options.body === undefined ? {} : { body: JSON.stringify(options.body) }),
+      ...(options.body === undefined ? {} : { body: file ?? JSON.stringify(options.body) }),
       ...(options.signal ? { signal: options.signal } : {}),
     });
   } catch (cause) {

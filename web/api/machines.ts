@@ -1,56 +1,8 @@
-import type { CaseRecord } from '@zugluft/core/record/recordSchema';
-import type { UnitFacts } from '@zugluft/core/family/unitFacts';
+import type { Machine, MachineSummary, Page, Unit } from '@zugluft/core/library/answers';
 import { fetchJson } from './http';
 
-export interface Unit {
-  id: string;
-  revision: number;
-  facts: UnitFacts;
-}
-
-export interface Machine {
-  id: string;
-  revision: number;
-  record: CaseRecord;
-  complete: boolean;
-  variantId: string;
-  unit: Unit;
-  stateName: string;
-  createdAt: string;
-  updatedAt: string;
-  putAsideAt: string | null;
-}
-
-export interface MachineSummary {
-  id: string;
-  maker: string;
-  model: string;
-  variant: string;
-  stateName: string;
-  complete: boolean;
-  fans: number;
-  pipes: number;
-  stacks: number;
-  chamber: boolean;
-  finAreaCm2: number | null;
-  thicknessMm: number | null;
-  massKg: number | null;
-  togetherAt28W: number | null;
-  togetherAt32W: number | null;
-  togetherAt36W: number | null;
-  togetherAt40W: number | null;
-  togetherAt45W: number | null;
-  togetherFullW: number | null;
-  tags: string[];
-  updatedAt: string;
-}
-
-export interface MachinePage {
-  items: MachineSummary[];
-  total: number;
-  page: number;
-  pageSize: number;
-}
+export type { Machine, MachineSummary, Unit };
+export type MachinePage = Page<MachineSummary>;
 
 export const machineKeys = {
   list: (params: string) => ['machines', 'list', params] as const,

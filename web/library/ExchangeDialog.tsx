@@ -1,7 +1,8 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { toast } from 'sonner';
-import { importFile, type Changed, type ImportItem } from '../api/exchange';
+import type { ImportItem, WhenChanged } from '@zugluft/core/library/answers';
+import { importFile } from '../api/exchange';
 import { DifferenceList } from '../ui/DifferenceList';
 import { Modal } from '../ui/Modal';
 
@@ -17,7 +18,7 @@ const SHOWN = 100;
 export function ExchangeDialog({ open, close }: { open: boolean; close: () => void }) {
   const client = useQueryClient();
   const [file, setFile] = useState<File | null>(null);
-  const [changed, setChanged] = useState<Changed>('update');
+  const [changed, setChanged] = useState<WhenChanged>('update');
   const abort = useRef<AbortController | null>(null);
   const run = useMutation({
     mutationFn: async ({ file: from, apply }: { file: File; apply: boolean }) => {
@@ -168,7 +169,7 @@ export function ExchangeDialog({ open, close }: { open: boolean; close: () => vo
                 <select
                   className="select select-sm w-72"
                   value={changed}
-                  onChange={(e) => setChanged(e.currentTarget.value as Changed)}
+                  onChange={(e) => setChanged(e.currentTarget.value as WhenChanged)}
                 >
                   <option value="update">become a new revision</option>
                   <option value="new">are added as machines of their own</option>

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { listTags } from '../api/machines';
-import { CAPS, capOf, filtersSet, FILTERS, readBound, type Filter } from './libraryView';
+import { LIST_CAPS } from '@zugluft/core/library/answers';
+import { capOf, filtersSet, FILTERS, readBound, type Filter } from './libraryView';
 
 const RANGES: [string, Filter, Filter, string][] = [
   ['fans', 'fansMin', 'fansMax', ''],
@@ -53,7 +54,7 @@ export function LibraryFilters({
           value={capOf(view)}
           onChange={(e) => set({ cap: e.currentTarget.value })}
         >
-          {CAPS.map((c) => (
+          {LIST_CAPS.map((c) => (
             <option key={c} value={c}>
               {c === 'full' ? 'full speed' : `${c} dB(A)`}
             </option>

@@ -3,10 +3,9 @@ import { Archive, ArchiveRestore } from 'lucide-react';
 import { useRef, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { toShown } from '@zugluft/core/record/units';
-import type { MachineSummary } from '../api/machines';
+import { WATTS_AT, type ListCap, type MachineSummary } from '@zugluft/core/library/answers';
 import { useUnits } from '../ui/units';
 import { wattsText } from '../ui/words';
-import { WATTS_AT, type ListCap } from './libraryView';
 
 const ROW_PX = 37;
 const OVERSCAN = 12;
@@ -16,6 +15,8 @@ interface Column {
   header: string;
   numeric: boolean;
   width: string;
+  /** Left out on a phone. */
+  wide?: true;
   cell: (m: MachineSummary) => ReactNode;
 }
 
@@ -40,20 +41,24 @@ function columnsFor(cap: ListCap, length: 'mm' | 'in'): Column[] {
       sort: 'maker',
       header: 'machine',
       numeric: false,
-      width: 'w-[13rem]',
+      width: 'sm:w-[13rem]',
       cell: (m) => (
-        <Link
-          to={`/machines/${m.id}/cooling`}
-          className="font-semibold hover:underline underline-offset-2"
-        >
-          {[m.maker, m.model].filter(Boolean).join(' ') || 'Unnamed machine'}
-        </Link>
+        <>
+          <Link
+            to={`/machines/${m.id}/cooling`}
+            className="font-semibold hover:underline underline-offset-2"
+          >
+            {[m.maker, m.model].filter(Boolean).join(' ') || 'Unnamed machine'}
+          </Link>
+          <span className="sm:hidden text-quiet text-[0.85rem]"> {m.variant}</span>
+        </>
       ),
     },
     {
       sort: 'variant',
       header: 'variant',
       numeric: false,
+      wide: true,
       width: '',
       cell: (m) => (
         <span className="text-quiet">
@@ -66,12 +71,20 @@ function columnsFor(cap: ListCap, length: 'mm' | 'in'): Column[] {
         </span>
       ),
     },
-    { sort: 'fans', header: 'fans', numeric: true, width: 'w-16', cell: (m) => m.fans },
-    { sort: 'pipes', header: 'pipes', numeric: true, width: 'w-16', cell: (m) => m.pipes },
+    { sort: 'fans', header: 'fans', numeric: true, wide: true, width: 'w-16', cell: (m) => m.fans },
+    {
+      sort: 'pipes',
+      header: 'pipes',
+      numeric: true,
+      wide: true,
+      width: 'w-16',
+      cell: (m) => m.pipes,
+    },
     {
       sort: 'finAreaCm2',
       header: 'fin area',
       numeric: true,
+      wide: true,
       width: 'w-[5.5rem]',
       cell: (m) => <Number_ value={m.finAreaCm2} digits={0} unit="cm²" />,
     },
@@ -79,6 +92,7 @@ function columnsFor(cap: ListCap, length: 'mm' | 'in'): Column[] {
       sort: 'thicknessMm',
       header: 'thickness',
       numeric: true,
+      wide: true,
       width: 'w-24',
       cell: (m) => <Number_ value={thickness(m)} digits={length === 'in' ? 2 : 1} unit={length} />,
     },
@@ -86,6 +100,7 @@ function columnsFor(cap: ListCap, length: 'mm' | 'in'): Column[] {
       sort: 'massKg',
       header: 'mass',
       numeric: true,
+      wide: true,
       width: 'w-20',
       cell: (m) => <Number_ value={m.massKg} digits={2} unit="kg" />,
     },
@@ -104,6 +119,7 @@ function columnsFor(cap: ListCap, length: 'mm' | 'in'): Column[] {
       sort: 'togetherFullW',
       header: 'full speed',
       numeric: true,
+      ...(cap === 'full' ? {} : { wide: true as const }),
       width: 'w-24',
       cell: (m) => <Number_ value={m.togetherFullW} digits={-1} unit="W" />,
     },
@@ -165,7 +181,7 @@ export function LibraryTable({
       aria-label="machines"
     >
       <table
-        className={`w-full min-w-[62rem] text-left border-collapse table-fixed ${dim ? 'opacity-60' : ''}`}
+        className={`w-full sm:min-w-[62rem] text-left border-collapse table-fixed ${dim ? 'opacity-60' : ''}`}
         data-testid="library"
         aria-rowcount={total + 1}
       >
@@ -178,7 +194,7 @@ export function LibraryTable({
               <th
                 key={c.header}
                 aria-sort={key !== c.sort ? 'none' : falling ? 'descending' : 'ascending'}
-                className={`font-normal py-1.5 px-2 whitespace-nowrap ${c.width} ${c.numeric ? 'text-right' : ''}`}
+                className={`font-normal py-1.5 px-2 whitespace-nowrap ${c.width} ${c.numeric ? 'text-right' : ''} ${c.wide ? 'hidden sm:table-cell' : ''}`}
               >
                 <button
                   type="button"
@@ -232,7 +248,7 @@ export function LibraryTable({
                     {columns.map((c) => (
                       <td
                         key={c.header}
-                        className={`px-2 whitespace-nowrap truncate ${c.numeric ? 'figure text-right' : ''}`}
+                        className={`px-2 whitespace-nowrap truncate ${c.numeric ? 'figure text-right' : ''} ${c.wide ? 'hidden sm:table-cell' : ''}`}
                       >
                         {c.cell(m)}
                       </td>

@@ -1,3 +1,5 @@
+import { LIST_CAPS, type ListCap } from '@zugluft/core/library/answers';
+
 /** How the library is looked at, as it stands in the address bar. */
 export const FILTERS = [
   'tag',
@@ -17,23 +19,11 @@ export const FILTERS = [
 ] as const;
 export type Filter = (typeof FILTERS)[number];
 
-export const CAPS = ['28', '32', '36', '40', '45', 'full'] as const;
-export type ListCap = (typeof CAPS)[number];
-
-export const WATTS_AT = {
-  '28': 'togetherAt28W',
-  '32': 'togetherAt32W',
-  '36': 'togetherAt36W',
-  '40': 'togetherAt40W',
-  '45': 'togetherAt45W',
-  full: 'togetherFullW',
-} as const;
-
 export const PAGE_SIZE = 100;
 
 export function capOf(view: URLSearchParams): ListCap {
   const cap = view.get('cap');
-  return CAPS.find((c) => c === cap) ?? '36';
+  return LIST_CAPS.find((c) => c === cap) ?? '36';
 }
 
 /** A number filter as the server takes it; undefined where what stands there is none. */

@@ -1,34 +1,12 @@
 import { isAssumedFromSibling } from '@zugluft/core/family/markAssumed';
+import type { PartListName } from '@zugluft/core/record/partLists';
+import { getAt, setAt, type Path } from '@zugluft/core/record/plainJson';
 import { readFigure } from '@zugluft/core/record/readFigure';
 import type { UnitPreference } from '@zugluft/core/record/units';
 
 /** A record while it is being typed: plain JSON that may hold raw text where a number should be. */
 export type Draft = { [key: string]: unknown };
-export type Path = readonly (string | number)[];
-
-/** Value at a path, undefined where the way there does not exist. */
-export function getAt(draft: unknown, path: Path): unknown {
-  let at = draft;
-  for (const key of path) {
-    if (typeof at !== 'object' || at === null) return undefined;
-    at = (at as Record<string | number, unknown>)[key];
-  }
-  return at;
-}
-
-/** A copy with the value at a path set, objects made on the way; undefined removes the field. */
-export function setAt<T>(draft: T, path: Path, value: unknown): T {
-  const [key, ...rest] = path;
-  if (key === undefined) return value as T;
-  const copy: Record<string | number, unknown> | unknown[] = Array.isArray(draft)
-    ? [...(draft as unknown[])]
-    : { ...(draft as object) };
-  const inside = copy as Record<string | number, unknown>;
-  const next = rest.length ? setAt(inside[key] ?? {}, rest, value) : value;
-  if (next === undefined && !Array.isArray(copy)) delete inside[key];
-  else inside[key] = next;
-  return copy as T;
-}
+export { getAt, setAt, type Path };
 
 /** What stands in a figure, whether plain or with details: a number, raw text, or nothing. */
 export function figureText(figure: unknown): string {
@@ -77,18 +55,7 @@ export function typeFigure(
   return setAt(draft, path, Object.keys(next).length === 1 ? value : next);
 }
 
-export const PART_LISTS = [
-  'dies',
-  'plates',
-  'heatPipes',
-  'finStacks',
-  'fans',
-  'vents',
-  'strips',
-  'pads',
-  'settings',
-] as const;
-export type PartList = (typeof PART_LISTS)[number];
+export type PartList = PartListName | 'settings';
 
 export type Part = { id: string; [key: string]: unknown };
 

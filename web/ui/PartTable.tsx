@@ -82,7 +82,7 @@ export function PartTable({
     <div>
       <div className="overflow-x-auto relative">
         <table
-          className="w-full min-w-[42rem] text-left border-collapse"
+          className="w-full min-w-[48rem] text-left border-collapse"
           data-testid={`table-${list}`}
         >
           <thead>

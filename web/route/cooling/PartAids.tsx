@@ -176,7 +176,7 @@ function AgeAid({ write }: { write: (x: unknown) => void }) {
   return (
     <SmallForm
       label="age of the interface from a date code or the product’s year"
-      hint="2023-W14, 2023-05, 2314, 2022"
+      hint="2023-W14"
       read={(text) => {
         const age = pasteAge(text, dayAsYear(new Date().toISOString().slice(0, 10)));
         if (!age) return 'a date code such as 2023-W14, 2023-05 or 2314, or a year';

@@ -49,7 +49,7 @@ export const PART_KINDS: readonly PartKind[] = [
         field: 'interface.kind',
         options: INTERFACE_KINDS,
         empty: 'paste?',
-        width: 'w-32',
+        width: 'w-36',
       },
       {
         kind: 'figure',
@@ -134,7 +134,7 @@ export const PART_KINDS: readonly PartKind[] = [
         field: 'wick',
         options: WICKS,
         empty: 'sintered?',
-        width: 'w-28',
+        width: 'w-32',
       },
       { kind: 'figure', header: 'tilt', unit: '°', field: 'tiltDeg', width: 'w-16' },
       { kind: 'figure', header: 'bends', field: 'bends', width: 'w-16' },
