@@ -3,6 +3,8 @@ import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { join } from 'node:path';
 import type { Logger } from 'pino';
+import { attachmentRoutes } from './attachments/attachmentRoutes';
+import { createAttachmentStore } from './attachments/attachmentStore';
 import type { Database } from './database/openDatabase';
 import { defaultRoutes } from './defaults/defaultRoutes';
 import { createDefaultStore } from './defaults/defaultStore';
@@ -64,6 +66,8 @@ export function createApp(db: Database, webFolder: string | null, logger: Logger
   });
   const defaults = createDefaultStore(db);
   const machines = createMachineStore(db, defaults.current);
+  const attachments = createAttachmentStore(db);
+  api.use('/machines/:id/attachments', attachmentRoutes(attachments));
   api.use(
     '/machines',
     machineRoutes(

@@ -2,6 +2,7 @@ import { once } from 'node:events';
 import type { Server } from 'node:http';
 import pino from 'pino';
 import { createApp } from './app';
+import { createAttachmentStore } from './attachments/attachmentStore';
 import { createDefaultStore } from './defaults/defaultStore';
 import { createMachineStore } from './machines/machineStore';
 import { openDatabase, type Database } from './database/openDatabase';
@@ -24,6 +25,7 @@ export async function startServer(options: {
 }): Promise<Running> {
   const logger = pino({ level: 'warn' });
   const db = await openDatabase(options.dataFolder);
+  await createAttachmentStore(db).tidy();
   const app = createApp(db, options.webFolder, logger);
   const server: Server = app.listen(options.port, '127.0.0.1');
   try {

@@ -42,6 +42,30 @@ export class MachineRow extends Model<
   declare updatedAt: CreationOptional<Date>;
 }
 
+/** A photo or paper of a machine, of one of its parts or figures. */
+export class AttachmentRow extends Model<
+  InferAttributes<AttachmentRow>,
+  InferCreationAttributes<AttachmentRow>
+> {
+  declare id: string;
+  declare machineId: string;
+  declare revision: number;
+  declare path: string;
+  declare name: string;
+  declare type: string;
+  declare sha256: string;
+  declare bytes: number;
+  declare widthPx: number | null;
+  declare heightPx: number | null;
+  declare takenAt: string | null;
+  declare caption: string;
+  declare covers: string;
+  declare exported: boolean;
+  declare putAsideAt: Date | null;
+  declare createdAt: CreationOptional<Date>;
+  declare updatedAt: CreationOptional<Date>;
+}
+
 /** What several units have in common. Its cooling stands in each of its machines' records, kept equal by the store. */
 export class VariantRow extends Model<
   InferAttributes<VariantRow>,
@@ -104,6 +128,7 @@ export interface Models {
   Unit: typeof UnitRow;
   MachineTag: typeof MachineTagRow;
   Revision: typeof RevisionRow;
+  Attachment: typeof AttachmentRow;
   LabDefault: typeof LabDefaultRow;
 }
 
@@ -182,6 +207,29 @@ export function defineModels(sequelize: Sequelize): Models {
     },
     { sequelize, tableName: 'revisions', modelName: 'Revision', updatedAt: false },
   );
+  class Attachment extends AttachmentRow {}
+  Attachment.init(
+    {
+      id: { type: DataTypes.STRING(36), primaryKey: true },
+      machineId: { type: DataTypes.STRING(36), allowNull: false },
+      revision: { type: DataTypes.INTEGER, allowNull: false },
+      path: { type: DataTypes.STRING(200), allowNull: false },
+      name: { type: DataTypes.STRING(200), allowNull: false },
+      type: { type: DataTypes.STRING(40), allowNull: false },
+      sha256: { type: DataTypes.STRING(64), allowNull: false },
+      bytes: { type: DataTypes.INTEGER, allowNull: false },
+      widthPx: { type: DataTypes.INTEGER, allowNull: true },
+      heightPx: { type: DataTypes.INTEGER, allowNull: true },
+      takenAt: { type: DataTypes.STRING(30), allowNull: true },
+      caption: { type: DataTypes.STRING(500), allowNull: false },
+      covers: { type: DataTypes.TEXT, allowNull: false },
+      exported: { type: DataTypes.BOOLEAN, allowNull: false },
+      putAsideAt: { type: DataTypes.DATE, allowNull: true },
+      createdAt: { type: DataTypes.DATE, allowNull: false },
+      updatedAt: { type: DataTypes.DATE, allowNull: false },
+    },
+    { sequelize, tableName: 'attachments', modelName: 'Attachment' },
+  );
   class LabDefault extends LabDefaultRow {}
   LabDefault.init(
     {
@@ -195,5 +243,5 @@ export function defineModels(sequelize: Sequelize): Models {
     },
     { sequelize, tableName: 'lab_defaults', modelName: 'LabDefault', updatedAt: false },
   );
-  return { Machine, Variant, Unit, MachineTag, Revision, LabDefault };
+  return { Machine, Variant, Unit, MachineTag, Revision, Attachment, LabDefault };
 }

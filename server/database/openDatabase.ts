@@ -6,6 +6,7 @@ import * as machines from './migrations/0001-machines';
 import * as labDefaults from './migrations/0002-lab-defaults';
 import * as families from './migrations/0003-families';
 import * as library from './migrations/0004-library';
+import * as attachments from './migrations/0005-attachments';
 import { defineModels, type Models } from './models';
 
 /** Migrations, oldest first. They only go forward; an entry is never changed once it has shipped. */
@@ -14,9 +15,12 @@ const MIGRATIONS: { name: string; up: (query: QueryInterface) => Promise<void> }
   { name: '0002-lab-defaults', up: labDefaults.up },
   { name: '0003-families', up: families.up },
   { name: '0004-library', up: library.up },
+  { name: '0005-attachments', up: attachments.up },
 ];
 
 export interface Database {
+  /** The data directory: photos and papers lie beside the library. */
+  folder: string;
   sequelize: Sequelize;
   models: Models;
   /** Runs a write as one transaction; writes queue up, since SQLite has one writer. */
@@ -56,6 +60,7 @@ export async function openDatabase(folder: string, upTo?: string): Promise<Datab
   let tail: Promise<unknown> = Promise.resolve();
   let changes = 0;
   return {
+    folder,
     sequelize,
     models: defineModels(sequelize),
     write(work) {

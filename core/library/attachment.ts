@@ -1,0 +1,53 @@
+import { z } from 'zod';
+
+/** Kinds of photos and papers that are taken, told by their content. */
+export const ATTACHMENT_TYPES = [
+  'image/jpeg',
+  'image/png',
+  'image/webp',
+  'application/pdf',
+] as const;
+export type AttachmentType = (typeof ATTACHMENT_TYPES)[number];
+
+export const MOST_ATTACHMENT_MB = 25;
+export const MOST_MEGAPIXELS = 60;
+export const MOST_ATTACHMENTS = 500;
+export const MOST_COVERS = 40;
+
+const share = z.number().min(0).max(1);
+
+/** A box that hides part of a photo: left, top, width and height as shares of the photo's. */
+export const cover = z
+  .tuple([share, share, share, share])
+  .refine(([x, y, w, h]) => w > 0 && h > 0 && x + w <= 1 + 1e-6 && y + h <= 1 + 1e-6, {
+    error: 'a box lies within the photo',
+  });
+export type Cover = z.infer<typeof cover>;
+
+/**
+ * What somebody may change of a photo or paper. `path` is what it belongs to: empty for the machine, `fans.fan-left` for a part,
+ * `fans.fan-left.maxRpm` for a figure. `exported`: it goes into exports, with its boxes burned in.
+ */
+export const attachmentFacts = z.strictObject({
+  path: z.string().max(200),
+  name: z.string().trim().min(1, 'needs a name').max(200, 'at most 200 characters'),
+  caption: z.string().max(500, 'at most 500 characters'),
+  covers: z.array(cover).max(MOST_COVERS, `at most ${MOST_COVERS} boxes`),
+  exported: z.boolean(),
+});
+export type AttachmentFacts = z.infer<typeof attachmentFacts>;
+
+export interface Attachment extends AttachmentFacts {
+  id: string;
+  machineId: string;
+  revision: number;
+  type: AttachmentType;
+  sha256: string;
+  bytes: number;
+  widthPx: number | null;
+  heightPx: number | null;
+  /** By the camera's clock, without a zone, such as `2026-03-02T10:11:12`. */
+  takenAt: string | null;
+  createdAt: string;
+  putAsideAt: string | null;
+}

@@ -1,0 +1,81 @@
+import { raw, Router, type Request, type Response } from 'express';
+import { MOST_ATTACHMENT_MB } from '@zugluft/core/library/attachment';
+import { z } from 'zod';
+import { expectedRevision } from '../security/expectedRevision';
+import { parse } from '../security/parse';
+import type { AttachmentStore } from './attachmentStore';
+
+const addQuery = z.strictObject({
+  name: z.string().min(1).max(200),
+  path: z.string().max(200).default(''),
+});
+const listQuery = z.strictObject({
+  page: z.coerce.number().int().min(1).max(1000).default(1),
+  aside: z.enum(['0', '1']).default('0'),
+});
+const params = z.object({
+  id: z.uuid('is not a machine’s id'),
+  file: z.uuid('is not a photo’s id'),
+});
+
+/** A name that means nothing to a shell or a folder. */
+const safeName = (name: string) =>
+  name.replace(/[^\p{L}\p{N}._-]+/gu, '-').replace(/\.{2,}|^[.-]+/g, '') || 'photo';
+
+/** Routes under /api/machines/:id/attachments. */
+export function attachmentRoutes(store: AttachmentStore): Router {
+  const router = Router({ mergeParams: true });
+  const machineOf = (req: Request) => parse(params.shape.id, (req.params as { id?: string }).id);
+  const both = (req: Request): [string, string] => {
+    const { id, file } = parse(params, req.params);
+    return [id, file];
+  };
+  const keepFor = (res: Response, sha256: string) =>
+    res.set('Cache-Control', 'private, max-age=31536000, immutable').set('ETag', `"${sha256}"`);
+
+  router.get('/', async (req, res) => {
+    const { page, aside } = parse(listQuery, req.query);
+    res.json(await store.list(machineOf(req), page, aside === '1'));
+  });
+
+  router.post(
+    '/',
+    raw({ type: 'application/octet-stream', limit: MOST_ATTACHMENT_MB * 1024 * 1024 }),
+    async (req, res) => {
+      const bytes = Buffer.isBuffer(req.body) ? req.body : Buffer.alloc(0);
+      res.status(201).json(await store.add(machineOf(req), bytes, parse(addQuery, req.query)));
+    },
+  );
+
+  router.put('/:file', async (req, res) => {
+    res.json(await store.change(...both(req), expectedRevision(req), req.body));
+  });
+
+  router.post('/:file/put-aside', async (req, res) => {
+    res.json(await store.setAside(...both(req), true));
+  });
+
+  router.post('/:file/bring-back', async (req, res) => {
+    res.json(await store.setAside(...both(req), false));
+  });
+
+  router.get('/:file/content', async (req, res) => {
+    const { row, bytes } = await store.content(...both(req));
+    // the browser's own reader of papers needs parts that the page's policy forbids
+    if (row.type === 'application/pdf') res.removeHeader('Content-Security-Policy');
+    keepFor(res, row.sha256).type(row.type).send(bytes);
+  });
+
+  router.get('/:file/copy', async (req, res) => {
+    const { row, bytes } = await store.copy(...both(req));
+    res.attachment(safeName(row.name)).type(row.type).send(bytes);
+  });
+
+  // boxes: changes whenever the boxes do, so that the picture can be kept for good
+  router.get('/:file/small', async (req, res) => {
+    const bytes = await store.small(...both(req));
+    res.set('Cache-Control', 'private, max-age=31536000, immutable').type('image/webp').send(bytes);
+  });
+
+  return router;
+}

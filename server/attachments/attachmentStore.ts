@@ -1,0 +1,226 @@
+import { createHash, randomUUID } from 'node:crypto';
+import {
+  attachmentFacts,
+  MOST_ATTACHMENTS,
+  type Attachment,
+  type AttachmentFacts,
+  type AttachmentType,
+  type Cover,
+} from '@zugluft/core/library/attachment';
+import type { Page } from '@zugluft/core/library/answers';
+import type { Transaction } from 'sequelize';
+import type { AttachmentRow } from '../database/models';
+import type { Database } from '../database/openDatabase';
+import { found } from '../machines/machineRows';
+import { parse } from '../security/parse';
+import { Problem } from '../security/problem';
+import { createFileFolder } from './fileFolder';
+import { burnCovers, cleanPhoto, thumbnail, typeByContent } from './imageWork';
+
+const PAGE_SIZE = 100;
+
+export type AttachmentStore = ReturnType<typeof createAttachmentStore>;
+
+const coversOf = (row: AttachmentRow) => JSON.parse(row.covers) as Cover[];
+
+export function toAttachment(row: AttachmentRow): Attachment {
+  return {
+    id: row.id,
+    machineId: row.machineId,
+    revision: row.revision,
+    path: row.path,
+    name: row.name,
+    type: row.type as AttachmentType,
+    sha256: row.sha256,
+    bytes: row.bytes,
+    widthPx: row.widthPx,
+    heightPx: row.heightPx,
+    takenAt: row.takenAt,
+    caption: row.caption,
+    covers: coversOf(row),
+    exported: row.exported,
+    createdAt: row.createdAt.toISOString(),
+    putAsideAt: row.putAsideAt?.toISOString() ?? null,
+  };
+}
+
+/**
+ * Photos and papers of machines: bytes in a folder, the rest in the library. Bytes are on disk before their row is written,
+ * so that no row points at nothing.
+ *
+ * @param db an open library
+ */
+export function createAttachmentStore(db: Database) {
+  const { Attachment: Rows, Machine } = db.models;
+  const folder = createFileFolder(db.folder);
+  // decoding takes much memory and both cores: one at a time
+  let tail: Promise<unknown> = Promise.resolve();
+  const oneByOne = <T>(work: () => Promise<T>): Promise<T> => {
+    const result = tail.then(work);
+    tail = result.catch(() => undefined);
+    return result;
+  };
+  const rowOf = async (machineId: string, id: string, transaction?: Transaction) =>
+    found(
+      await Rows.findOne({ where: { id, machineId }, ...(transaction ? { transaction } : {}) }),
+      'photo or paper',
+    );
+
+  return {
+    tidy: () => folder.tidy(),
+
+    async list(machineId: string, page: number, aside: boolean): Promise<Page<Attachment>> {
+      found(await Machine.findByPk(machineId));
+      const { rows, count } = await Rows.findAndCountAll({
+        where: { machineId, ...(aside ? {} : { putAsideAt: null }) },
+        order: [
+          ['createdAt', 'ASC'],
+          ['id', 'ASC'],
+        ],
+        limit: PAGE_SIZE,
+        offset: (page - 1) * PAGE_SIZE,
+      });
+      return { items: rows.map(toAttachment), total: count, page, pageSize: PAGE_SIZE };
+    },
+
+    /**
+     * Takes a photo or paper.
+     *
+     * @param given id and facts where it comes from an export
+     * @throws Problem 415 where the content is none of the kinds taken, 422 where it cannot be read, 409 where there are too many
+     */
+    async add(
+      machineId: string,
+      bytes: Uint8Array,
+      about: { name: string; path: string },
+      given: { id?: string; takenAt?: string | null; facts?: Partial<AttachmentFacts> } = {},
+    ): Promise<Attachment> {
+      const type = typeByContent(bytes);
+      if (!type) {
+        throw new Problem(
+          415,
+          'No photo, no paper',
+          'the file is no JPEG, PNG, WebP or PDF by its content, whatever it is called',
+        );
+      }
+      const paper = type === 'application/pdf';
+      const facts = parse(attachmentFacts, {
+        caption: '',
+        covers: [],
+        // what a paper shows cannot be covered here, so that it stays in until somebody says otherwise
+        exported: !paper,
+        ...given.facts,
+        ...about,
+      });
+      const clean = paper
+        ? { bytes, widthPx: null, heightPx: null, takenAt: null }
+        : await oneByOne(() => cleanPhoto(bytes, type));
+      const sha256 = await folder.keep(clean.bytes);
+      const { covers, ...rest } = facts;
+      return db.write(async (transaction) => {
+        found(await Machine.findByPk(machineId, { transaction }));
+        const there = await Rows.count({ where: { machineId, putAsideAt: null }, transaction });
+        if (there >= MOST_ATTACHMENTS) {
+          throw new Problem(
+            409,
+            'Full',
+            `a machine holds at most ${MOST_ATTACHMENTS} photos and papers`,
+          );
+        }
+        const row = await Rows.create(
+          {
+            id: given.id ?? randomUUID(),
+            machineId,
+            revision: 1,
+            type,
+            sha256,
+            bytes: clean.bytes.length,
+            widthPx: clean.widthPx,
+            heightPx: clean.heightPx,
+            takenAt: given.takenAt ?? clean.takenAt,
+            covers: JSON.stringify(covers),
+            putAsideAt: null,
+            ...rest,
+          },
+          { transaction },
+        );
+        return toAttachment(row);
+      });
+    },
+
+    /** Whether a photo or paper of this id is there, also one put aside. */
+    async knows(id: string): Promise<boolean> {
+      return (await Rows.findByPk(id)) !== null;
+    },
+
+    async change(machineId: string, id: string, seen: number, input: unknown): Promise<Attachment> {
+      const { covers, ...facts } = parse(attachmentFacts, input);
+      return db.write(async (transaction) => {
+        const row = await rowOf(machineId, id, transaction);
+        if (row.revision !== seen) {
+          throw new Problem(
+            412,
+            'Changed meanwhile',
+            `“${row.name}” was changed in another window`,
+            { current: toAttachment(row) },
+          );
+        }
+        if (covers.length && row.type === 'application/pdf') {
+          throw new Problem(422, 'No photo', 'boxes can be laid over photos only');
+        }
+        await row.update(
+          { ...facts, covers: JSON.stringify(covers), revision: row.revision + 1 },
+          { transaction },
+        );
+        return toAttachment(row);
+      });
+    },
+
+    async setAside(machineId: string, id: string, aside: boolean): Promise<Attachment> {
+      return db.write(async (transaction) => {
+        const row = await rowOf(machineId, id, transaction);
+        await row.update({ putAsideAt: aside ? new Date() : null }, { transaction });
+        return toAttachment(row);
+      });
+    },
+
+    /** A photo as it is kept, for the lab's own eyes: its boxes can still be moved. */
+    async content(machineId: string, id: string): Promise<{ row: Attachment; bytes: Buffer }> {
+      const row = toAttachment(await rowOf(machineId, id));
+      return { row, bytes: await folder.read(row.sha256) };
+    },
+
+    /** A copy to be given away: boxes burned in. */
+    async copy(machineId: string, id: string): Promise<{ row: Attachment; bytes: Buffer }> {
+      const row = toAttachment(await rowOf(machineId, id));
+      const bytes = await folder.read(row.sha256);
+      if (!row.covers.length) return { row, bytes };
+      return { row, bytes: await oneByOne(() => burnCovers(bytes, row.type, row.covers)) };
+    },
+
+    /** A small picture of a photo, boxes burned in. */
+    async small(machineId: string, id: string): Promise<Buffer> {
+      const row = toAttachment(await rowOf(machineId, id));
+      if (row.type === 'application/pdf') {
+        throw new Problem(404, 'No picture', 'a paper has no small picture');
+      }
+      const boxes = createHash('sha256').update(JSON.stringify(row.covers)).digest('hex');
+      return folder.small(`${row.sha256}-${boxes.slice(0, 16)}.webp`, () =>
+        oneByOne(async () => thumbnail(await folder.read(row.sha256), row.covers)),
+      );
+    },
+
+    /** What goes out with a machine: those of its photos and papers that may. */
+    async exported(machineId: string): Promise<Attachment[]> {
+      const rows = await Rows.findAll({
+        where: { machineId, putAsideAt: null, exported: true },
+        order: [
+          ['createdAt', 'ASC'],
+          ['id', 'ASC'],
+        ],
+        limit: MOST_ATTACHMENTS,
+      });
+      return rows.map(toAttachment);
+    },
+  };
+}

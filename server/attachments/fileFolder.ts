@@ -1,0 +1,66 @@
+import { createHash, randomUUID } from 'node:crypto';
+import { mkdir, open, readdir, readFile, rename, rm } from 'node:fs/promises';
+import { join } from 'node:path';
+
+export type FileFolder = ReturnType<typeof createFileFolder>;
+
+/**
+ * Bytes of photos and papers in a folder beside the library, each under the hash of its content, so that the same photo twice
+ * lies there once and a file that rotted can be told.
+ *
+ * @param dataFolder the data directory
+ */
+export function createFileFolder(dataFolder: string) {
+  const root = join(dataFolder, 'files');
+  const folderOf = (sha256: string) => join(root, sha256.slice(0, 2));
+  const small = join(dataFolder, 'thumbnails');
+
+  /** Written under another name first and flushed: what is there under its name is whole. */
+  const writeWhole = async (folder: string, name: string, bytes: Uint8Array) => {
+    await mkdir(folder, { recursive: true });
+    const draft = join(folder, `.${randomUUID()}`);
+    const file = await open(draft, 'w');
+    try {
+      await file.writeFile(bytes);
+      await file.sync();
+    } finally {
+      await file.close();
+    }
+    await rename(draft, join(folder, name));
+    const directory = await open(folder, 'r');
+    await directory.sync().catch(() => undefined);
+    await directory.close();
+  };
+
+  return {
+    /** Keeps bytes on disk before it returns, and says their hash. */
+    async keep(bytes: Uint8Array): Promise<string> {
+      const sha256 = createHash('sha256').update(bytes).digest('hex');
+      await writeWhole(folderOf(sha256), sha256, bytes);
+      return sha256;
+    },
+
+    read: (sha256: string): Promise<Buffer> => readFile(join(folderOf(sha256), sha256)),
+
+    /** A small picture, from the folder where it was made before. */
+    async small(key: string, make: () => Promise<Buffer>): Promise<Buffer> {
+      try {
+        return await readFile(join(small, key));
+      } catch {
+        const bytes = await make();
+        await writeWhole(small, key, bytes);
+        return bytes;
+      }
+    },
+
+    /** Removes what a write that was cut off left half done. */
+    async tidy(): Promise<void> {
+      const folders = await readdir(root).catch(() => []);
+      for (const folder of [...folders.map((f) => join(root, f)), small]) {
+        for (const name of await readdir(folder).catch(() => [])) {
+          if (name.startsWith('.')) await rm(join(folder, name), { force: true });
+        }
+      }
+    },
+  };
+}

@@ -1,0 +1,131 @@
+import exifReader from 'exif-reader';
+import { MOST_MEGAPIXELS, type AttachmentType, type Cover } from '@zugluft/core/library/attachment';
+import sharp, { type Sharp } from 'sharp';
+import { Problem } from '../security/problem';
+
+/** Ink of the boxes that hide, whatever the theme. */
+const INK = '#14201b';
+const THUMB_PX = 360;
+const JPEG_QUALITY = 92;
+
+const startsWith = (bytes: Uint8Array, text: string, at = 0) =>
+  Buffer.from(bytes.buffer, bytes.byteOffset + at, Math.min(text.length, bytes.length - at))
+    .toString('latin1')
+    .startsWith(text);
+
+/** What a file is, by its first bytes; null where it is none of the kinds that are taken. */
+export function typeByContent(bytes: Uint8Array): AttachmentType | null {
+  if (bytes.length < 12) return null;
+  if (startsWith(bytes, '\xff\xd8\xff')) return 'image/jpeg';
+  if (startsWith(bytes, '\x89PNG\r\n\x1a\n')) return 'image/png';
+  if (startsWith(bytes, 'RIFF') && startsWith(bytes, 'WEBP', 8)) return 'image/webp';
+  if (startsWith(bytes, '%PDF-')) return 'application/pdf';
+  return null;
+}
+
+/** When the camera took it, by its own clock; null where it does not say. */
+function takenAt(exif: Buffer | undefined): string | null {
+  if (!exif) return null;
+  try {
+    const { Photo, Image } = exifReader(exif);
+    const at = Photo?.DateTimeOriginal ?? Image?.DateTime;
+    return at instanceof Date && !Number.isNaN(at.getTime()) ? at.toISOString().slice(0, 19) : null;
+  } catch {
+    // a broken block says nothing; it is dropped with the rest
+    return null;
+  }
+}
+
+const refused = (why: string) => new Problem(422, 'No picture', why);
+
+const asFile = (image: Sharp, type: AttachmentType): Sharp =>
+  type === 'image/png'
+    ? image.png()
+    : type === 'image/webp'
+      ? image.webp({ quality: JPEG_QUALITY })
+      : image.jpeg({ quality: JPEG_QUALITY, chromaSubsampling: '4:4:4' });
+
+export interface CleanPhoto {
+  bytes: Buffer;
+  widthPx: number;
+  heightPx: number;
+  takenAt: string | null;
+}
+
+/**
+ * A photo as it is kept: upright, in the colours every screen shows, and without anything the camera wrote beside the picture
+ * (place, serial number of the camera, preview). It is written anew, since only that drops all of it for certain.
+ *
+ * @throws Problem 422 where it cannot be read or has too many pixels
+ */
+export async function cleanPhoto(bytes: Uint8Array, type: AttachmentType): Promise<CleanPhoto> {
+  let known: Awaited<ReturnType<Sharp['metadata']>>;
+  try {
+    known = await sharp(bytes, { limitInputPixels: false }).metadata();
+  } catch {
+    throw refused('the picture is broken and cannot be read');
+  }
+  const megapixels = (known.width * known.height) / 1e6;
+  if (megapixels > MOST_MEGAPIXELS) {
+    throw refused(
+      `the picture has ${Math.round(megapixels)} megapixels; at most ${MOST_MEGAPIXELS} are taken`,
+    );
+  }
+  try {
+    const image = sharp(bytes, { limitInputPixels: MOST_MEGAPIXELS * 1e6, failOn: 'error' });
+    const { data, info } = await asFile(image.rotate(), type).toBuffer({ resolveWithObject: true });
+    return {
+      bytes: data,
+      widthPx: info.width,
+      heightPx: info.height,
+      takenAt: takenAt(known.exif),
+    };
+  } catch {
+    throw refused('the picture is broken and cannot be read');
+  }
+}
+
+/** A photo with its boxes burned in: what lies under them is gone from the file. */
+export async function burnCovers(
+  bytes: Uint8Array,
+  type: AttachmentType,
+  covers: readonly Cover[],
+): Promise<Buffer> {
+  if (!covers.length) return Buffer.from(bytes);
+  return asFile(covered(bytes, await sizeOf(bytes), covers), type).toBuffer();
+}
+
+/** A small picture of a photo, its boxes burned in. */
+export async function thumbnail(bytes: Uint8Array, covers: readonly Cover[]): Promise<Buffer> {
+  const full = covered(bytes, await sizeOf(bytes), covers);
+  // composed first, made smaller after: in one go it would be the other way round
+  const whole = covers.length ? sharp(await full.webp({ lossless: true }).toBuffer()) : full;
+  return whole
+    .resize(THUMB_PX, THUMB_PX, { fit: 'inside', withoutEnlargement: true })
+    .webp({ quality: 80 })
+    .toBuffer();
+}
+
+async function sizeOf(bytes: Uint8Array): Promise<[number, number]> {
+  const { width, height } = await sharp(bytes).metadata();
+  return [width, height];
+}
+
+function covered(bytes: Uint8Array, [w, h]: [number, number], covers: readonly Cover[]): Sharp {
+  const image = sharp(bytes);
+  if (!covers.length) return image;
+  return image.composite(
+    covers.map(([x, y, cw, ch]) => {
+      // outwards to whole pixels, and over the edge by none
+      const left = Math.min(w - 1, Math.floor(x * w));
+      const top = Math.min(h - 1, Math.floor(y * h));
+      const width = Math.max(1, Math.min(w, Math.ceil((x + cw) * w)) - left);
+      const height = Math.max(1, Math.min(h, Math.ceil((y + ch) * h)) - top);
+      return {
+        input: { create: { width, height, channels: 3 as const, background: INK } },
+        left,
+        top,
+      };
+    }),
+  );
+}
