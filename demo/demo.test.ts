@@ -48,5 +48,10 @@ test('seeding fills an empty library once', async () => {
   expect(await seedDemo(db)).toBe(DEMO_MACHINES.length);
   expect(await seedDemo(db)).toBe(0);
   expect(await db.models.Machine.count()).toBe(DEMO_MACHINES.length);
+  // an underside with its number covered, and what lies under it
+  expect(await db.models.Attachment.count()).toBeGreaterThanOrEqual(2 * DEMO_MACHINES.length);
+  expect(await db.models.Attachment.count({ where: { covers: '[]', name: 'underside.jpg' } })).toBe(
+    0,
+  );
   await db.close();
 });

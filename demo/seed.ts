@@ -3,7 +3,9 @@ import type { Database } from '@zugluft/server/database/openDatabase';
 import { createMachineFamilies } from '@zugluft/server/machines/machineFamilies';
 import { createMachineStore } from '@zugluft/server/machines/machineStore';
 import { createMachineTags } from '@zugluft/server/machines/machineTags';
+import { createAttachmentStore } from '@zugluft/server/attachments/attachmentStore';
 import { DEMO_MACHINES } from './machines';
+import { drawPictures } from './pictures';
 
 /** What the co-operative knows of its units, by words of the variant. */
 const UNITS: readonly [RegExp, UnitFacts, readonly string[]][] = [
@@ -50,8 +52,12 @@ export async function seedDemo(db: Database): Promise<number> {
   const store = createMachineStore(db);
   const families = createMachineFamilies(db, async () => ({}));
   const tags = createMachineTags(db);
+  const attachments = createAttachmentStore(db);
   for (const record of DEMO_MACHINES) {
     const made = await store.create(record);
+    for (const { name, path, caption, covers, bytes } of await drawPictures(record)) {
+      await attachments.add(made.id, bytes, { name, path }, { facts: { caption, covers } });
+    }
     const known = UNITS.find(([words]) => words.test(record.identity?.variant ?? ''));
     if (!known) continue;
     await families.updateUnit(made.unit.id, made.unit.revision, known[1]);

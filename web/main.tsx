@@ -51,6 +51,12 @@ const router = createBrowserRouter([
             }),
           },
           {
+            path: 'photos',
+            lazy: async () => ({
+              Component: (await import('./route/photos/PhotosStep')).PhotosStep,
+            }),
+          },
+          {
             path: 'history',
             lazy: async () => ({
               Component: (await import('./route/history/HistoryStep')).HistoryStep,

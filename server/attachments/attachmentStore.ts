@@ -66,6 +66,13 @@ export function createAttachmentStore(db: Database) {
       'photo or paper',
     );
 
+  const smallOf = (sha256: string, covers: readonly Cover[]) => {
+    const boxes = createHash('sha256').update(JSON.stringify(covers)).digest('hex');
+    return folder.small(`${sha256}-${boxes.slice(0, 16)}.webp`, () =>
+      oneByOne(async () => thumbnail(await folder.read(sha256), covers)),
+    );
+  };
+
   return {
     tidy: () => folder.tidy(),
 
@@ -116,6 +123,7 @@ export function createAttachmentStore(db: Database) {
         ? { bytes, widthPx: null, heightPx: null, takenAt: null }
         : await oneByOne(() => cleanPhoto(bytes, type));
       const sha256 = await folder.keep(clean.bytes);
+      if (!paper) await smallOf(sha256, facts.covers);
       const { covers, ...rest } = facts;
       return db.write(async (transaction) => {
         found(await Machine.findByPk(machineId, { transaction }));
@@ -204,10 +212,7 @@ export function createAttachmentStore(db: Database) {
       if (row.type === 'application/pdf') {
         throw new Problem(404, 'No picture', 'a paper has no small picture');
       }
-      const boxes = createHash('sha256').update(JSON.stringify(row.covers)).digest('hex');
-      return folder.small(`${row.sha256}-${boxes.slice(0, 16)}.webp`, () =>
-        oneByOne(async () => thumbnail(await folder.read(row.sha256), row.covers)),
-      );
+      return smallOf(row.sha256, row.covers);
     },
 
     /** What goes out with a machine: those of its photos and papers that may. */

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { NavLink, Outlet, useNavigate, useParams } from 'react-router';
 import { machineKeys, readMachine } from '../api/machines';
+import { AttachmentsProvider, useAttachments } from '../attachments/AttachmentsProvider';
 import type { HttpProblem } from '../api/http';
 import { MachineFile, useMachineFile } from '../machine/MachineFile';
 import { lastSave } from '../machine/useAutosave';
@@ -57,7 +58,9 @@ export function MachinePage() {
   }
   return (
     <MachineFile key={data.id} machine={data}>
-      <FilePage />
+      <AttachmentsProvider machineId={data.id}>
+        <FilePage />
+      </AttachmentsProvider>
     </MachineFile>
   );
 }
@@ -70,6 +73,7 @@ function FilePage() {
     'mod+z': undo,
     'shift+mod+z': redo,
     'mod+y': redo,
+    p: () => void navigate(`/machines/${machine.id}/photos`),
     y: () => void navigate(`/machines/${machine.id}/history`),
     ...Object.fromEntries(
       STEPS.map((s) => [s.key, () => void navigate(`/machines/${machine.id}/${s.path}`)]),
@@ -111,6 +115,8 @@ function FilePage() {
               </NavLink>
             );
           })}
+          <hr className="hidden lg:block border-rule my-2" />
+          <PhotosLink machineId={machine.id} />
           <MeasureNext />
         </nav>
         <main className="p-4 lg:overflow-y-auto min-w-0">
@@ -139,5 +145,24 @@ function FilePage() {
         </div>
       </Modal>
     </AppShell>
+  );
+}
+
+/** The way to the photos: beside the route, since they come with every step of it. */
+function PhotosLink({ machineId }: { machineId: string }) {
+  const { items, sending } = useAttachments();
+  return (
+    <NavLink
+      to={`/machines/${machineId}/photos`}
+      title="key p"
+      className={({ isActive }) =>
+        `flex items-center gap-3 py-1.5 px-2 rounded-sm whitespace-nowrap ${isActive ? 'font-semibold' : 'text-quiet hover:text-ink'}`
+      }
+    >
+      <span className="grow">Photos and papers</span>
+      <span className="figure text-[0.8rem]">
+        {sending.some((s) => s.state !== 'refused') ? 'sending' : items.length || ''}
+      </span>
+    </NavLink>
   );
 }

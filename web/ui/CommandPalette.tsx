@@ -41,7 +41,12 @@ export function CommandPalette({ open, close }: { open: boolean; close: () => vo
           run: () => void navigate(`/machines/${id}/${s.path}`),
         }))
       : []),
-    ...(id ? [{ name: 'Go to history', run: () => void navigate(`/machines/${id}/history`) }] : []),
+    ...(id
+      ? [
+          { name: 'Go to photos and papers', run: () => void navigate(`/machines/${id}/photos`) },
+          { name: 'Go to history', run: () => void navigate(`/machines/${id}/history`) },
+        ]
+      : []),
     { name: 'Method and defaults', run: () => void navigate('/method') },
     { name: 'Library', run: () => void navigate('/') },
     {

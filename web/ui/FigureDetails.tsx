@@ -4,6 +4,10 @@ import { readFigure } from '@zugluft/core/record/readFigure';
 import { shownUnit } from '@zugluft/core/record/units';
 import { recordedDeviation } from '@zugluft/core/uncertainty/spread';
 import { confirmFigure, isAssumedFromSibling } from '@zugluft/core/family/markAssumed';
+import { isPaper } from '../api/attachments';
+import { AttachmentStrip } from '../attachments/AttachmentStrip';
+import { useAttachments } from '../attachments/AttachmentsProvider';
+import { ownerPath } from '../attachments/ownerPath';
 import { getAt, setAt, type Path } from '../machine/draft';
 import { useMachineFile } from '../machine/MachineFile';
 import { Modal } from './Modal';
@@ -33,7 +37,10 @@ export function FigureDetails({
         : {};
   const [typed, setTyped] = useState<string | null>(null);
   const [refused, setRefused] = useState<string | undefined>();
-  const set = (field: 'plusMinus' | 'origin' | 'note', value: unknown) =>
+  const { items } = useAttachments();
+  const photos = items.filter((a) => !isPaper(a));
+  const readFrom = typeof detail['photo'] === 'string' ? detail['photo'] : '';
+  const set = (field: 'plusMinus' | 'origin' | 'note' | 'photo', value: unknown) =>
     change(
       (d) => {
         const now = getAt(d, path);
@@ -108,6 +115,30 @@ export function FigureDetails({
               onChange={(e) => set('note', e.currentTarget.value || undefined)}
             />
           </label>
+          {photos.length > 0 && (
+            <label className="grid grid-cols-[7rem_minmax(0,1fr)] gap-x-3 items-center">
+              <span className="text-quiet">Read from</span>
+              <select
+                className="select select-sm w-full"
+                value={readFrom}
+                onChange={(e) => set('photo', e.currentTarget.value || undefined)}
+              >
+                <option value="">no photo</option>
+                {readFrom && !photos.some((a) => a.id === readFrom) && (
+                  <option value={readFrom}>a photo that is not here</option>
+                )}
+                {photos.map((a) => (
+                  <option key={a.id} value={a.id}>
+                    {a.caption || a.name}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
+          <div className="grid grid-cols-[7rem_minmax(0,1fr)] gap-x-3 items-center">
+            <span className="text-quiet">Photos</span>
+            <AttachmentStrip path={ownerPath(draft, path)} words={label} />
+          </div>
           {unit && unit !== 'share' && shownUnit(unit, units) !== unit && (
             <p className="text-[0.85rem] text-quiet">± stands in {unit}, as the record keeps it.</p>
           )}

@@ -22,12 +22,18 @@ const KEYS: [string, string[], string][] = [
   ['d', ['d'], 'in the estimate: the next die'],
   ['r', ['r'], 'in the estimate: all readings, or where the kelvins go'],
   ['w', ['w'], 'in the estimate: over time, or the envelope'],
+  ['p', ['p'], 'in a machine’s file: photos and papers'],
   ['y', ['y'], 'in a machine’s file: history'],
   ['u', ['u'], 'units'],
   ['next', ['Enter'], 'in a figure: the next one; Shift goes back, Escape leaves'],
-  ['detail', ['Ctrl', 'Enter'], 'in a figure: its ±, origin and note'],
+  ['detail', ['Ctrl', 'Enter'], 'in a figure: its ±, origin, note and photos'],
   ['m', ['m'], 'method and defaults'],
   ['arrows', ['←', '→', '↑', '↓'], 'in the estimate: along a line, quieter, louder'],
+  [
+    'photo',
+    ['←', '→'],
+    'in a photo: the one before, the next; c covers, z full size, d a copy, Del puts aside',
+  ],
   ['move', ['Space'], 'on a part’s grip along a pipe: pick up, move with arrows, put down'],
 ];
 

@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import { AirwayMap } from '../../airway/AirwayMap';
+import { AttachmentStrip } from '../../attachments/AttachmentStrip';
 import { partsOf } from '../../machine/draft';
 import { useMachineFile } from '../../machine/MachineFile';
 import { PartTable } from '../../ui/PartTable';
@@ -76,6 +77,10 @@ export function CoolingStep() {
             <>
               {kind.list === 'heatPipes' && <AlongEditor key={i} index={i} part={part} />}
               <PartMore key={`more-${kind.list}-${i}`} list={kind.list} index={i} part={part} />
+              <div className="px-1.5 py-2 grid grid-cols-[7rem_minmax(0,1fr)] gap-x-3">
+                <span className="text-quiet text-[0.9rem]">Photos of {part.id}</span>
+                <AttachmentStrip path={`${kind.list}.${part.id}`} words={part.id} inside />
+              </div>
               <PartAids key={`aids-${i}`} list={kind.list} index={i} part={part} />
             </>
           )}

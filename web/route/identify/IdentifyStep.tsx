@@ -1,3 +1,4 @@
+import { AttachmentStrip } from '../../attachments/AttachmentStrip';
 import { getAt, setAt, type Draft } from '../../machine/draft';
 import { ChoiceInput } from '../../ui/ChoiceInput';
 import { FieldRow } from '../../ui/FieldRow';
@@ -85,6 +86,10 @@ export function IdentifyStep() {
         <UnitSection />
         <FamilyPanel />
       </div>
+      <section aria-label="photos of the machine">
+        <h2 className="font-semibold mb-1">Photos and papers of the machine</h2>
+        <AttachmentStrip path="" words="the machine" />
+      </section>
       <section aria-label="settings">
         <h2 className="font-semibold mb-1">Settings of the firmware</h2>
         <PartTable

@@ -1,0 +1,102 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { createContext, useContext, useEffect, useState, type ReactNode } from 'react';
+import {
+  addAttachment,
+  attachmentKeys,
+  listAttachments,
+  type Attachment,
+} from '../api/attachments';
+import { Lightbox } from './Lightbox';
+import { createSendQueue, type Sending, type SendQueue } from './sendQueue';
+
+interface AttachmentsValue {
+  /** Those that are not put aside, oldest first. */
+  items: Attachment[];
+  aside: Attachment[];
+  error: Error | null;
+  loading: boolean;
+  sending: readonly Sending[];
+  queue: SendQueue;
+  /** Shows one large, with those it can be paged through. */
+  show: (a: Attachment, among: readonly Attachment[]) => void;
+  /** Takes what the server answered into the list. */
+  replace: (a: Attachment) => void;
+}
+
+const Context = createContext<AttachmentsValue | null>(null);
+
+export function useAttachments(): AttachmentsValue {
+  const value = useContext(Context);
+  if (!value) throw new Error('used outside a machine’s file');
+  return value;
+}
+
+/** Photos and papers of one machine, those on their way to the server, and the large view over every step. */
+export function AttachmentsProvider({
+  machineId,
+  children,
+}: {
+  machineId: string;
+  children: ReactNode;
+}) {
+  const client = useQueryClient();
+  const key = attachmentKeys.of(machineId);
+  const { data, error, isPending } = useQuery({
+    queryKey: key,
+    queryFn: ({ signal }) => listAttachments(machineId, signal),
+  });
+  const [sending, setSending] = useState<readonly Sending[]>([]);
+  const [shown, setShown] = useState<{ id: string; among: string[] } | null>(null);
+  const replace = (a: Attachment) =>
+    client.setQueryData<Attachment[]>(attachmentKeys.of(a.machineId), (all = []) =>
+      all.some((x) => x.id === a.id) ? all.map((x) => (x.id === a.id ? a : x)) : [...all, a],
+    );
+  const [queue] = useState(() =>
+    createSendQueue(
+      (file, path, signal) => addAttachment(machineId, file, path, signal),
+      setSending,
+      replace,
+    ),
+  );
+  const waiting = sending.some((s) => s.state !== 'refused');
+  useEffect(() => {
+    if (!waiting) return;
+    // the browser asks before a page is left whose photos have not arrived
+    const ask = (e: BeforeUnloadEvent) => e.preventDefault();
+    window.addEventListener('beforeunload', ask);
+    return () => window.removeEventListener('beforeunload', ask);
+  }, [waiting]);
+  const all = data ?? [];
+  const items = all.filter((a) => a.putAsideAt === null);
+  const byId = new Map(items.map((a) => [a.id, a]));
+  const among = (shown?.among ?? []).flatMap((id) => byId.get(id) ?? []);
+  const at = among.findIndex((a) => a.id === shown?.id);
+  return (
+    <Context.Provider
+      value={{
+        items,
+        aside: all.filter((a) => a.putAsideAt !== null),
+        error,
+        loading: isPending,
+        sending,
+        queue,
+        show: (a, list) => setShown({ id: a.id, among: list.map((x) => x.id) }),
+        replace,
+      }}
+    >
+      {children}
+      {shown && at >= 0 && (
+        <Lightbox
+          key={shown.id}
+          attachment={among[at]!}
+          place={`${at + 1} of ${among.length}`}
+          go={(by) => {
+            const next = among[(at + by + among.length) % among.length]!;
+            setShown({ ...shown, id: next.id });
+          }}
+          close={() => setShown(null)}
+        />
+      )}
+    </Context.Provider>
+  );
+}
