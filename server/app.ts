@@ -85,7 +85,12 @@ export function createApp(db: Database, webFolder: string | null, logger: Logger
   );
   api.use(
     '/exchange',
-    exchangeRoutes(db, machines, createImporter(db, machines, defaults.current)),
+    exchangeRoutes(
+      db,
+      machines,
+      createImporter(db, machines, defaults.current, attachments),
+      attachments,
+    ),
   );
   api.use(unknownRoute);
   app.use('/api', api);

@@ -5,6 +5,7 @@ import { createApp } from './app';
 import { createAttachmentStore } from './attachments/attachmentStore';
 import { createDefaultStore } from './defaults/defaultStore';
 import { createMachineStore } from './machines/machineStore';
+import { tidyIncoming } from './exchange/receiveFile';
 import { openDatabase, type Database } from './database/openDatabase';
 
 export interface Running {
@@ -26,6 +27,7 @@ export async function startServer(options: {
   const logger = pino({ level: 'warn' });
   const db = await openDatabase(options.dataFolder);
   await createAttachmentStore(db).tidy();
+  await tidyIncoming(options.dataFolder);
   const app = createApp(db, options.webFolder, logger);
   const server: Server = app.listen(options.port, '127.0.0.1');
   try {

@@ -106,6 +106,8 @@ export interface ImportItem {
   machineId: string | null;
   changed: number;
   first: Difference[];
+  /** Photos and papers that are not in this library yet. */
+  photos: number;
 }
 
 /** What happens to machines that an import would change. */

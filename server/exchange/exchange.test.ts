@@ -1,19 +1,23 @@
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { Readable } from 'node:stream';
+import type { ImportItem } from '@zugluft/core/library/answers';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import Papa from 'papaparse';
 import pino from 'pino';
+import sharp from 'sharp';
 import request from 'supertest';
 import { createApp } from '../app';
 import { openDatabase } from '../database/openDatabase';
 import { createMachineStore } from '../machines/machineStore';
 import { temporaryFolder } from '../test-support/temporaryFolder';
 import { testServer } from '../test-support/testServer';
+import { createAttachmentStore } from '../attachments/attachmentStore';
 import { createImporter } from './importPlan';
 import { readImport } from './readImport';
-import { unzip } from './unzip';
+import { receiveFile } from './receiveFile';
 
-const { call, create, record } = testServer();
+const { call, create, record, db: library } = testServer();
 const example = (name: string) =>
   JSON.parse(readFileSync(join(__dirname, `../../examples/${name}.json`), 'utf8'));
 const send = (bytes: Uint8Array | string, query = '') =>
@@ -144,15 +148,29 @@ test('machines of one variant whose cooling differs do not become one variant he
     r.finStacks[0].depthMm = 30 + at;
   });
   const db = await openDatabase(temporaryFolder());
-  const importer = createImporter(db, createMachineStore(db), async () => ({}));
+  const importer = createImporter(
+    db,
+    createMachineStore(db),
+    async () => ({}),
+    createAttachmentStore(db),
+  );
   const finder = { byId: async () => null, byName: async () => null };
-  const done = await importer.apply(await readImport(zip, 'zip', finder), 'update');
+  const received = await receiveFile(Readable.from([Buffer.from(zip)]), db.folder);
+  const { candidates, close } = await readImport(received, 'zip', finder);
+  const done: ImportItem[] = [];
+  for await (const item of importer.apply(candidates, 'update')) done.push(item);
   expect(done.map((i) => i.action)).toEqual(['new', 'new']);
   const rows = await db.models.Machine.findAll();
   expect(new Set(rows.map((r) => r.variantId)).size).toBe(2);
   // none is written once the one who asked is gone
-  const stopped = await importer.apply(await readImport(zip, 'zip', finder), 'new', () => true);
-  expect(stopped).toEqual([]);
+  const again = importer.apply(
+    candidates.map(({ id: _, ...c }) => c),
+    'new',
+  );
+  await again.next();
+  await again.return(undefined);
+  expect(await db.models.Machine.count()).toBe(3);
+  close();
   await db.close();
 });
 
@@ -254,7 +272,15 @@ test('a zip bomb is stopped while it unpacks', async () => {
   const answer = await send(bomb);
   expect(answer.status).toBe(422);
   expect(answer.body.detail).toMatch(/more than is taken/);
-  expect(() => unzip(zipSync({ 'a.json': strToU8('{}') }))).not.toThrow();
+  // one that lies about what it unpacks to
+  const lie = Buffer.from(zipSync({ 'records/a.json': strToU8(JSON.stringify(record())) }));
+  const central = lie.indexOf(Buffer.from([0x50, 0x4b, 1, 2]));
+  lie.writeUInt32LE(10, central + 24);
+  const { body } = await send(lie).expect(200);
+  expect(body.items[0]).toMatchObject({
+    action: 'refused',
+    reasons: [{ message: 'cannot be unpacked' }],
+  });
 });
 
 test('names of 10 000 characters, emoji, right-to-left text and scripts', async () => {
@@ -282,4 +308,80 @@ test('a record of a machine that is in no library by that name is new; two of on
   expect(
     await actions(JSON.stringify([example('one-die'), example('two-fan-shared-pipes')])),
   ).toEqual(['new', 'new']);
+});
+
+test('photos go out with their boxes burned in and come back once; papers only where that was said', async () => {
+  const made = await create(example('one-die'));
+  const at = `/api/machines/${made.id}/attachments`;
+  const add = async (bytes: Buffer, name: string) =>
+    (
+      await call()
+        .post(`${at}?name=${name}&path=fans.fan`)
+        .set('Content-Type', 'application/octet-stream')
+        .send(bytes)
+        .expect(201)
+    ).body;
+  const white = sharp({ create: { width: 80, height: 60, channels: 3, background: '#fff' } });
+  const photo = await add(await white.png().toBuffer(), 'label.png');
+  await add(Buffer.from('%PDF-1.4 with a serial number'), 'sheet.pdf');
+  const { path, name, exported } = photo;
+  await call()
+    .put(`${at}/${photo.id}`)
+    .set('If-Match', '"1"')
+    .send({ path, name, exported, caption: 'label', covers: [[0, 0, 0.5, 1]] })
+    .expect(200);
+  const zip = await download('/api/exchange/library.zip');
+  const files = Object.keys(unzipSync(zip)).filter((f) => f.startsWith('photos/'));
+  expect(files).toEqual([expect.stringMatching(/^photos\/.*\/001\.png$/)]);
+  const { data } = await sharp(unzipSync(zip)[files[0]!]!).removeAlpha().raw().toBuffer({
+    resolveWithObject: true,
+  });
+  expect([...data.subarray(0, 3)]).toEqual([20, 32, 27]);
+  expect([...data.subarray(79 * 3, 80 * 3)]).toEqual([255, 255, 255]);
+  // here nothing is new
+  expect((await send(zip).expect(200)).body.items[0]).toMatchObject({ action: 'same', photos: 0 });
+
+  const other = await openDatabase(temporaryFolder());
+  const app = createApp(other, null, pino({ level: 'silent' }));
+  const post = (query: string) =>
+    request(app)
+      .post(`/api/exchange/import${query}`)
+      .set('Host', '127.0.0.1:4180')
+      .set('Content-Type', 'application/octet-stream')
+      .send(zip);
+  expect((await post('')).body.items[0]).toMatchObject({ action: 'new', photos: 1 });
+  expect((await post('?apply=1')).body.items[0]).toMatchObject({ action: 'new', photos: 1 });
+  expect((await post('?apply=1')).body.items[0]).toMatchObject({ action: 'same', photos: 0 });
+  expect(await other.models.Attachment.count()).toBe(1);
+  const back = (await other.models.Attachment.findOne())!;
+  expect(back).toMatchObject({ id: photo.id, path: 'fans.fan', caption: 'label', covers: '[]' });
+  await other.close();
+  // a photo that was tampered with is named, its machine taken
+  const broken = unzipSync(zip);
+  broken[files[0]!] = strToU8('no picture at all');
+  const third = await openDatabase(temporaryFolder());
+  const item = (
+    await request(createApp(third, null, pino({ level: 'silent' })))
+      .post('/api/exchange/import?apply=1')
+      .set('Host', '127.0.0.1:4180')
+      .set('Content-Type', 'application/octet-stream')
+      .send(Buffer.from(zipSync(broken)))
+  ).body.items[0];
+  expect(item).toMatchObject({ action: 'new', photos: 0, reasons: [{ path: files[0] }] });
+  expect(await third.models.Machine.count()).toBe(1);
+  await third.close();
+});
+
+test('an import tells of each machine as it is done, and leaves no file behind', async () => {
+  const two = JSON.stringify([example('one-die'), example('two-fan-shared-pipes')]);
+  const answer = await send(two, '&apply=1').set('Accept', 'application/x-ndjson').expect(200);
+  const lines = answer.text
+    .trim()
+    .split('\n')
+    .map((l) => JSON.parse(l));
+  expect(lines).toHaveLength(4);
+  expect(lines[0]).toEqual({ of: 2 });
+  expect(lines[1].item.action).toBe('new');
+  expect(lines[3]).toEqual({ done: true });
+  expect(readdirSync(join(library().folder, 'incoming'))).toEqual([]);
 });

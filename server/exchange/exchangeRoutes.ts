@@ -1,6 +1,7 @@
-import { raw, Router } from 'express';
-import { WHEN_CHANGED } from '@zugluft/core/library/answers';
+import { Router } from 'express';
+import { WHEN_CHANGED, type ImportItem } from '@zugluft/core/library/answers';
 import { z } from 'zod';
+import type { AttachmentStore } from '../attachments/attachmentStore';
 import type { Database } from '../database/openDatabase';
 import { onlyOneNamed } from '../machines/machineList';
 import { recordOf } from '../machines/machineRows';
@@ -8,9 +9,8 @@ import type { MachineStore } from '../machines/machineStore';
 import { parse } from '../security/parse';
 import { csvLines, fileName, writeLibraryZip } from './exportLibrary';
 import type { Importer } from './importPlan';
-import { readImport } from './readImport';
-
-export const MOST_IMPORT = 25 * 1024 * 1024;
+import { readImport, type Finder } from './readImport';
+import { receiveFile } from './receiveFile';
 
 const importQuery = z.strictObject({
   name: z.string().max(200).default('the file'),
@@ -19,8 +19,24 @@ const importQuery = z.strictObject({
 });
 
 /** Routes under /api/exchange: files in and out. */
-export function exchangeRoutes(db: Database, store: MachineStore, importer: Importer): Router {
+export function exchangeRoutes(
+  db: Database,
+  store: MachineStore,
+  importer: Importer,
+  attachments: AttachmentStore,
+): Router {
   const router = Router();
+  const finder: Finder = {
+    async byId(id) {
+      const known = z.uuid().safeParse(id).success;
+      const row = known ? await db.models.Machine.findByPk(id) : null;
+      return row ? recordOf(db, row) : null;
+    },
+    async byName(identity) {
+      const row = await onlyOneNamed(db, identity);
+      return row ? { id: row.id, record: await recordOf(db, row) } : null;
+    },
+  };
 
   router.get('/machines/:id.json', async (req, res) => {
     const { record } = await store.read(parse(z.uuid('is not a machine’s id'), req.params['id']));
@@ -42,33 +58,38 @@ export function exchangeRoutes(db: Database, store: MachineStore, importer: Impo
 
   router.get('/library.zip', async (_req, res) => {
     res.attachment('library.zip').type('application/zip');
-    await writeLibraryZip(db, res);
+    await writeLibraryZip(db, attachments, res);
   });
 
-  router.post(
-    '/import',
-    raw({ type: 'application/octet-stream', limit: MOST_IMPORT }),
-    async (req, res) => {
-      const { name, apply, changed } = parse(importQuery, req.query);
-      const bytes = Buffer.isBuffer(req.body) ? req.body : Buffer.alloc(0);
-      const candidates = await readImport(bytes, name, {
-        async byId(id) {
-          const known = z.uuid().safeParse(id).success;
-          const row = known ? await db.models.Machine.findByPk(id) : null;
-          return row ? recordOf(db, row) : null;
-        },
-        async byName(identity) {
-          const row = await onlyOneNamed(db, identity);
-          return row ? { id: row.id, record: await recordOf(db, row) } : null;
-        },
-      });
-      const items =
-        apply === '1'
-          ? await importer.apply(candidates, changed, () => res.destroyed)
-          : await importer.preview(candidates);
-      res.json({ items, applied: apply === '1' });
-    },
-  );
+  // with Accept: application/x-ndjson a line for each machine as it is done, so that its progress can be told
+  router.post('/import', async (req, res) => {
+    const { name, apply, changed } = parse(importQuery, req.query);
+    const lines = req.headers.accept === 'application/x-ndjson';
+    const items: ImportItem[] = [];
+    const received = await receiveFile(req, db.folder);
+    try {
+      const { candidates, close } = await readImport(received, name, finder);
+      try {
+        if (lines) res.type('application/x-ndjson').write(`{"of":${candidates.length}}\n`);
+        const steps =
+          apply === '1' ? importer.apply(candidates, changed) : importer.preview(candidates);
+        for await (const item of steps) {
+          if (res.destroyed) return;
+          if (lines) {
+            res.write(`${JSON.stringify({ item })}\n`);
+            res.flush();
+          } else items.push(item);
+        }
+      } finally {
+        close();
+      }
+    } finally {
+      await received.remove();
+    }
+    // without this line the answer was cut off
+    if (lines) res.end('{"done":true}\n');
+    else res.json({ items, applied: apply === '1' });
+  });
 
   return router;
 }

@@ -1,15 +1,23 @@
-import { strToU8, Zip, ZipDeflate } from 'fflate';
+import { strToU8, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 import Papa from 'papaparse';
 import { MACHINE_HEADER, machineRow, PART_HEADER, partRows } from '@zugluft/core/exchange/csvRows';
+import type { AttachmentType } from '@zugluft/core/library/attachment';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { Op } from 'sequelize';
 import type { Writable } from 'node:stream';
+import type { AttachmentStore } from '../attachments/attachmentStore';
 import type { Database } from '../database/openDatabase';
 import type { MachineRow } from '../database/models';
 import { recordOf, toUnit } from '../machines/machineRows';
 import { MANIFEST } from './readImport';
 
 const AT_ONCE = 100;
+const ENDING: Record<AttachmentType, string> = {
+  'image/jpeg': 'jpg',
+  'image/png': 'png',
+  'image/webp': 'webp',
+  'application/pdf': 'pdf',
+};
 
 /** Every machine that is not put aside, with its record, in pages. */
 async function* machines(db: Database): AsyncGenerator<{ row: MachineRow; record: CaseRecord }> {
@@ -52,10 +60,14 @@ export function fileName(record: CaseRecord): string {
 }
 
 /**
- * The whole library as a zip, written while it is made: a record each, both CSV files, and a list that brings variants, units
- * and tags back. Serial numbers stay out.
+ * The whole library as a zip, written while it is made: a record each, its photos and papers that may go out with their boxes
+ * burned in, both CSV files, and a list that brings variants, units and tags back. Serial numbers stay out.
  */
-export async function writeLibraryZip(db: Database, out: Writable): Promise<void> {
+export async function writeLibraryZip(
+  db: Database,
+  attachments: AttachmentStore,
+  out: Writable,
+): Promise<void> {
   const ended = new Promise<void>((resolve, reject) => {
     out.once('error', reject);
     out.once('close', resolve);
@@ -72,10 +84,39 @@ export async function writeLibraryZip(db: Database, out: Writable): Promise<void
     zip.add(file);
     file.push(strToU8(content), true);
   };
+  /** What is written waits for who reads it, so that a large library never lies in memory. */
+  const drained = async () => {
+    if (out.destroyed || !out.writableNeedDrain) return;
+    await new Promise<void>((resolve) => {
+      const go = () => {
+        out.off('drain', go).off('close', go);
+        resolve();
+      };
+      out.on('drain', go).on('close', go);
+    });
+  };
+  const addPhotos = async (machineId: string, folder: string) => {
+    const entries: object[] = [];
+    for (const { id, path, name, caption, takenAt, type } of await attachments.exported(
+      machineId,
+    )) {
+      if (out.destroyed) return entries;
+      const file = `photos/${folder}/${String(entries.length + 1).padStart(3, '0')}.${ENDING[type]}`;
+      const { bytes } = await attachments.copy(machineId, id);
+      // photos are packed already
+      const entry = new ZipPassThrough(file);
+      zip.add(entry);
+      entry.push(bytes, true);
+      entries.push({ file, id, path, name, caption, takenAt });
+      await drained();
+    }
+    return entries;
+  };
   const list: object[] = [];
   for await (const { row, record } of machines(db)) {
     if (out.destroyed) return;
-    const file = `records/${fileName(record)}-${row.id.slice(0, 8)}.json`;
+    const base = `${fileName(record)}-${row.id.slice(0, 8)}`;
+    const file = `records/${base}.json`;
     const unit = toUnit((await db.models.Unit.findByPk(row.unitId))!);
     const tags = await db.models.MachineTag.findAll({ where: { machineId: row.id }, raw: true });
     const { serial: _, ...facts } = unit.facts;
@@ -87,9 +128,11 @@ export async function writeLibraryZip(db: Database, out: Writable): Promise<void
       stateName: row.stateName,
       tags: tags.map((t) => t.tag).sort(),
       unit: facts,
+      attachments: await addPhotos(row.id, base),
     });
     add(file, `${JSON.stringify(record, null, 2)}\n`);
     if (failed) throw failed;
+    await drained();
   }
   for (const kind of ['machines', 'parts'] as const) {
     const file = new ZipDeflate(`${kind}.csv`, { level: 6 });

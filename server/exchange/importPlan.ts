@@ -12,6 +12,7 @@ import { variantIsFull } from '../machines/machineFamilies';
 import { onlyOneNamed } from '../machines/machineList';
 import { recordOf, writeFirst } from '../machines/machineRows';
 import type { MachineStore } from '../machines/machineStore';
+import type { AttachmentStore } from '../attachments/attachmentStore';
 import type { Candidate } from './readImport';
 
 interface Planned {
@@ -38,6 +39,7 @@ export function createImporter(
   db: Database,
   store: MachineStore,
   labDefaults: () => Promise<LabDefaults>,
+  attachments: AttachmentStore,
 ) {
   const { Machine, MachineTag, Variant, Unit } = db.models;
 
@@ -61,6 +63,7 @@ export function createImporter(
       machineId: null,
       changed: 0,
       first: [],
+      photos: 0,
     };
     if (candidate.refused !== undefined) {
       item.reasons = [{ path: '', message: candidate.refused }];
@@ -84,7 +87,30 @@ export function createImporter(
       item.changed = changes.length;
       item.first = changes.slice(0, FIRST);
     }
+    for (const { id } of candidate.attachments ?? []) {
+      if (!(await attachments.knows(id))) item.photos++;
+    }
     return { item, row };
+  };
+
+  /** Photos and papers of a candidate that are not here yet; one that cannot be taken is named and left out. */
+  const addAttachments = async (candidate: Candidate, item: ImportItem, asNew: boolean) => {
+    item.photos = 0;
+    for (const { id, file, path, name, caption, takenAt, read } of candidate.attachments ?? []) {
+      const known = await attachments.knows(id);
+      if (known && !asNew) continue;
+      try {
+        await attachments.add(
+          item.machineId!,
+          await read(),
+          { name, path },
+          { takenAt, facts: { caption, exported: true }, ...(known ? {} : { id }) },
+        );
+        item.photos++;
+      } catch (cause) {
+        item.reasons.push({ path: file, message: (cause as Error).message });
+      }
+    }
   };
 
   /**
@@ -140,40 +166,36 @@ export function createImporter(
   };
 
   return {
-    /** What would happen; nothing is written. */
-    async preview(candidates: readonly Candidate[]): Promise<ImportItem[]> {
-      const items: ImportItem[] = [];
-      for (const candidate of candidates) items.push((await plan(candidate)).item);
-      return items;
+    /** What would happen, one after the other; nothing is written. */
+    async *preview(candidates: readonly Candidate[]): AsyncGenerator<ImportItem> {
+      for (const candidate of candidates) yield (await plan(candidate)).item;
     },
 
     /**
      * Writes what is new, and what is changed as one more revision or as a machine of its own; each machine is one
      * transaction. Refused ones are left out. Each is planned when its turn comes, since the one before may have changed its
-     * variant.
-     *
-     * @param stopped looked at before each machine
+     * variant. Whoever stops asking stops the import.
      */
-    async apply(
+    async *apply(
       candidates: readonly Candidate[],
       changed: WhenChanged,
-      stopped: () => boolean = () => false,
-    ): Promise<ImportItem[]> {
-      const done: ImportItem[] = [];
+    ): AsyncGenerator<ImportItem> {
       for (const candidate of candidates) {
-        if (stopped()) break;
         const { item, row } = await plan(candidate);
         if (item.action === 'new') item.machineId = await addNew(candidate);
         if (item.action === 'changed' && changed === 'update') {
           await store.update(row!.id, row!.revision, candidate.record);
         }
         if (item.action === 'changed' && changed === 'new') {
-          const { id: _, place: __, ...loose } = candidate;
+          const { id: _, place: __, attachments: ___, ...loose } = candidate;
           item.machineId = await addNew(loose);
         }
-        done.push(item);
+        const left = item.action === 'changed' && changed === 'skip';
+        if (item.machineId && !left) {
+          await addAttachments(candidate, item, item.action === 'changed' && changed === 'new');
+        }
+        yield item;
       }
-      return done;
     },
   };
 }

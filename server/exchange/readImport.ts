@@ -3,11 +3,13 @@ import { unitFacts, type UnitFacts } from '@zugluft/core/family/unitFacts';
 import { applyMachineRow, applyPartRow, fileKind, type Row } from '@zugluft/core/exchange/csvRows';
 import { plainCell } from '@zugluft/core/exchange/cells';
 import { jsonDepth } from '@zugluft/core/exchange/jsonDepth';
+import { MOST_ATTACHMENTS } from '@zugluft/core/library/attachment';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { z } from 'zod';
 import type { Identity } from '../machines/machineList';
 import { Problem } from '../security/problem';
-import { unzip } from './unzip';
+import { readWhole, type Received } from './receiveFile';
+import { openZip, type ZipFiles } from './unzip';
 
 /** Something in a file that may become a machine. */
 export interface Candidate {
@@ -19,6 +21,18 @@ export interface Candidate {
   refused?: string;
   place?: { variantId: string; unitId: string; stateName: string; facts: UnitFacts };
   tags?: string[];
+  attachments?: CandidateAttachment[];
+}
+
+/** A photo or paper that comes with a machine. */
+export interface CandidateAttachment extends z.infer<typeof attachmentEntry> {
+  read(): Promise<Buffer>;
+}
+
+/** What a file holds; its photos are read when their turn comes. */
+export interface Contents {
+  candidates: Candidate[];
+  close(): void;
 }
 
 /** How rows find the machines of this library that they change. */
@@ -32,6 +46,16 @@ const MOST_DEPTH = 32;
 const MOST_RECORD = 1024 * 1024;
 const MOST_ROWS = 50_000;
 const MOST_RECORDS = 10_000;
+const MOST_UNPACKED = 200 * MOST_RECORD;
+
+const attachmentEntry = z.object({
+  file: z.string().max(300),
+  id: z.uuid(),
+  path: z.string().max(200),
+  name: z.string().min(1).max(200),
+  caption: z.string().max(500),
+  takenAt: z.string().max(30).nullable(),
+});
 
 export const MANIFEST = 'manifest.json';
 export const manifestSchema = z.object({
@@ -47,6 +71,7 @@ export const manifestSchema = z.object({
         stateName: z.string().min(1).max(80),
         tags: z.array(z.string().min(1).max(40)).max(30).default([]),
         unit: unitFacts.default({}),
+        attachments: z.array(attachmentEntry).max(MOST_ATTACHMENTS).default([]),
       }),
     )
     .max(MOST_RECORDS),
@@ -74,10 +99,11 @@ function readJson(bytes: Uint8Array, most = MOST_RECORD): unknown {
   }
 }
 
-const attempt = (label: string, make: () => Candidate): Candidate => {
+const attempt = async (label: string, make: () => Promise<Candidate>): Promise<Candidate> => {
   try {
-    return make();
+    return await make();
   } catch (cause) {
+    if (cause instanceof Problem) throw cause;
     return { label, refused: (cause as Error).message };
   }
 };
@@ -85,18 +111,31 @@ const attempt = (label: string, make: () => Candidate): Candidate => {
 /**
  * What a file holds, by its content and not its name: one record or a list of them as JSON, rows as CSV, a library as zip.
  *
- * @param bytes the file
+ * @param received the file
  * @param name what it is called, for messages
  * @param finder of machines of this library, for rows that change one
  * @throws Problem 422 where the file as a whole cannot be read
  */
 export async function readImport(
-  bytes: Uint8Array,
+  received: Received,
   name: string,
   finder: Finder,
-): Promise<Candidate[]> {
-  if (bytes.length === 0) throw new Problem(422, 'Empty', 'the file is empty');
-  if (bytes[0] === 0x50 && bytes[1] === 0x4b) return readZip(bytes);
+): Promise<Contents> {
+  if (received.bytes === 0) throw new Problem(422, 'Empty', 'the file is empty');
+  if (!received.zip) {
+    const candidates = await readText(await readWhole(received), name, finder);
+    return { candidates, close: () => undefined };
+  }
+  const zip = await openZip(received.path);
+  try {
+    return { candidates: await readZip(zip), close: zip.close };
+  } catch (cause) {
+    zip.close();
+    throw cause;
+  }
+}
+
+async function readText(bytes: Uint8Array, name: string, finder: Finder): Promise<Candidate[]> {
   if (bytes.includes(0)) {
     throw new Problem(422, 'Unknown file', 'the file is neither JSON nor CSV nor a zip');
   }
@@ -120,34 +159,43 @@ export async function readImport(
   return readCsv(bytes, name, finder);
 }
 
-function readZip(bytes: Uint8Array): Candidate[] {
-  const files = unzip(bytes);
-  const manifest = files.get(MANIFEST);
-  if (!manifest) {
-    return [...files]
-      .filter(([file]) => file.endsWith('.json'))
-      .slice(0, MOST_RECORDS)
-      .map(([file, content]) => attempt(file, () => ({ label: file, record: readJson(content) })));
+async function readZip(zip: ZipFiles): Promise<Candidate[]> {
+  let unpacked = 0;
+  const record = async (file: string): Promise<unknown> => {
+    const bytes = await zip.read(file);
+    unpacked += bytes.length;
+    if (unpacked > MOST_UNPACKED) {
+      throw new Problem(422, 'Too much', 'the zip unpacks to more than is taken');
+    }
+    return readJson(bytes);
+  };
+  const out: Candidate[] = [];
+  if (!zip.names.includes(MANIFEST)) {
+    const files = zip.names.filter((file) => file.endsWith('.json')).slice(0, MOST_RECORDS);
+    for (const file of files) {
+      out.push(await attempt(file, async () => ({ label: file, record: await record(file) })));
+    }
+    return out;
   }
   let list: z.infer<typeof manifestSchema>;
   try {
-    list = manifestSchema.parse(readJson(manifest, 25 * MOST_RECORD));
+    list = manifestSchema.parse(readJson(await zip.read(MANIFEST), 25 * MOST_RECORD));
   } catch {
     throw new Problem(422, 'Broken library', `${MANIFEST} in the zip is not as it should be`);
   }
-  return list.machines.map(({ file, id, variantId, unitId, stateName, tags, unit }) =>
-    attempt(file, () => {
-      const content = files.get(file);
-      if (!content) throw new Error('is named in the list but not in the zip');
-      return {
+  for (const { file, id, variantId, unitId, stateName, tags, unit, attachments } of list.machines) {
+    out.push(
+      await attempt(file, async () => ({
         label: file,
         id,
-        record: readJson(content),
+        record: await record(file),
         place: { variantId, unitId, stateName, facts: unit },
         tags,
-      };
-    }),
-  );
+        attachments: attachments.map((a) => ({ ...a, read: () => zip.read(a.file) })),
+      })),
+    );
+  }
+  return out;
 }
 
 async function readCsv(bytes: Uint8Array, name: string, finder: Finder): Promise<Candidate[]> {

@@ -1,47 +1,82 @@
-import { Unzip, UnzipInflate } from 'fflate';
+import { buffer } from 'node:stream/consumers';
+import { promisify } from 'node:util';
+import { open, type Entry, type ZipFile } from 'yauzl';
 import { Problem } from '../security/problem';
 
 export const MOST_ENTRIES = 20_000;
-export const MOST_UNPACKED = 200 * 1024 * 1024;
 export const MOST_ENTRY = 26 * 1024 * 1024;
 
+/** Files of a zip, each unpacked when it is asked for. */
+export interface ZipFiles {
+  names: readonly string[];
+  /**
+   * One file.
+   *
+   * @throws Error in words where it is not there, broken or larger than is taken
+   */
+  read(name: string): Promise<Buffer>;
+  close(): void;
+}
+
+const broken = () => new Problem(422, 'Broken zip', 'the zip cannot be unpacked');
+
 /**
- * Files of a zip, in memory. What they unpack to is counted while unpacking, since the sizes a zip states may be lies.
+ * Opens a zip on disk. Of what its list states no size is trusted: a file that unpacks to more than the list says is broken.
  *
- * @param bytes the zip
- * @throws Problem 422 where it is broken or holds too much
+ * @param path the zip
+ * @throws Problem 422 where it is broken or its list says that it holds too much
  */
-export function unzip(bytes: Uint8Array): Map<string, Uint8Array> {
-  const files = new Map<string, Uint8Array>();
-  let total = 0;
-  const reader = new Unzip((file) => {
-    if (files.size >= MOST_ENTRIES) {
-      throw new Problem(422, 'Too much', `the zip holds more than ${MOST_ENTRIES} files`);
-    }
-    if (file.name.endsWith('/')) return;
-    const chunks: Uint8Array[] = [];
-    let size = 0;
-    file.ondata = (error, chunk, last) => {
-      if (error) throw error;
-      size += chunk.length;
-      total += chunk.length;
-      if (size > MOST_ENTRY || total > MOST_UNPACKED) {
-        throw new Problem(422, 'Too much', 'the zip unpacks to more than is taken');
-      }
-      chunks.push(chunk);
-      if (last) files.set(file.name, Buffer.concat(chunks));
-    };
-    file.start();
-  });
-  reader.register(UnzipInflate);
+export async function openZip(path: string): Promise<ZipFiles> {
+  let zip: ZipFile;
   try {
-    // in pieces, so that a bomb is noticed before all of it is there
-    for (let at = 0; at < bytes.length; at += 65_536) {
-      reader.push(bytes.subarray(at, at + 65_536), at + 65_536 >= bytes.length);
-    }
-  } catch (cause) {
-    if (cause instanceof Problem) throw cause;
-    throw new Problem(422, 'Broken zip', 'the zip cannot be unpacked');
+    zip = await promisify<string, object, ZipFile>(open)(path, {
+      lazyEntries: true,
+      autoClose: false,
+      validateEntrySizes: true,
+    });
+  } catch {
+    throw broken();
   }
-  return files;
+  const entries = new Map<string, Entry>();
+  try {
+    await new Promise<void>((resolve, reject) => {
+      zip.on('error', () => reject(broken()));
+      zip.on('end', resolve);
+      zip.on('entry', (entry: Entry) => {
+        if (entries.size >= MOST_ENTRIES) {
+          reject(new Problem(422, 'Too much', `the zip holds more than ${MOST_ENTRIES} files`));
+          return;
+        }
+        if (entry.uncompressedSize > MOST_ENTRY) {
+          const name = entry.fileName.slice(0, 80);
+          reject(new Problem(422, 'Too much', `${name} unpacks to more than is taken`));
+          return;
+        }
+        if (!entry.fileName.endsWith('/')) entries.set(entry.fileName, entry);
+        zip.readEntry();
+      });
+      zip.readEntry();
+    });
+  } catch (cause) {
+    zip.close();
+    throw cause;
+  }
+  return {
+    names: [...entries.keys()],
+    async read(name) {
+      const entry = entries.get(name);
+      if (!entry) throw new Error('is named in the list but not in the zip');
+      try {
+        return await new Promise<Buffer>((resolve, reject) => {
+          zip.openReadStream(entry, (error, stream) => {
+            if (error) reject(error);
+            else buffer(stream).then(resolve, reject);
+          });
+        });
+      } catch {
+        throw new Error('cannot be unpacked');
+      }
+    },
+    close: () => zip.close(),
+  };
 }

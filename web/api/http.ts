@@ -9,22 +9,19 @@ export class HttpProblem extends Error {
   }
 }
 
-/**
- * Calls the API and reads JSON.
- *
- * @throws HttpProblem with status 0 where the server is away, else with the problem document's detail
- */
-export async function fetchJson<T>(
+export interface RequestOptions {
+  method?: string;
+  /** Sent as JSON, a file as the bytes it holds. */
+  body?: unknown;
+  ifMatch?: number;
+  signal?: AbortSignal;
+}
+
+async function send(
   url: string,
-  options: {
-    method?: string;
-    /** Sent as JSON, a file as the bytes it holds. */
-    body?: unknown;
-    ifMatch?: number;
-    signal?: AbortSignal;
-  } = {},
-): Promise<T> {
-  const headers: Record<string, string> = {};
+  options: RequestOptions,
+  headers: Record<string, string>,
+): Promise<Response> {
   const file = typeof Blob !== 'undefined' && options.body instanceof Blob ? options.body : null;
   if (file) headers['Content-Type'] = 'application/octet-stream';
   else if (options.body !== undefined) headers['Content-Type'] = 'application/json';
@@ -41,13 +38,51 @@ export async function fetchJson<T>(
     if ((cause as Error).name === 'AbortError') throw cause;
     throw new HttpProblem(0, 'the server does not answer');
   }
+  if (response.ok) return response;
   const body = (await response.json().catch(() => ({}))) as Record<string, unknown>;
-  if (!response.ok) {
-    throw new HttpProblem(
-      response.status,
-      String(body['detail'] ?? `the server answered ${response.status}`),
-      body,
-    );
+  throw new HttpProblem(
+    response.status,
+    String(body['detail'] ?? `the server answered ${response.status}`),
+    body,
+  );
+}
+
+/**
+ * Calls the API and reads JSON.
+ *
+ * @throws HttpProblem with status 0 where the server is away, else with the problem document's detail
+ */
+export async function fetchJson<T>(url: string, options: RequestOptions = {}): Promise<T> {
+  const response = await send(url, options, {});
+  return (await response.json().catch(() => ({}))) as T;
+}
+
+/**
+ * Calls the API and reads an answer of one JSON document per line, each as it comes.
+ *
+ * @param each told of every line
+ * @throws HttpProblem as {@link fetchJson} does, also where the answer is cut off
+ */
+export async function fetchLines<T>(
+  url: string,
+  options: RequestOptions,
+  each: (line: T) => void,
+): Promise<void> {
+  const response = await send(url, options, { Accept: 'application/x-ndjson' });
+  const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader();
+  let rest = '';
+  for (;;) {
+    let part: ReadableStreamReadResult<string>;
+    try {
+      part = await reader.read();
+    } catch (cause) {
+      if ((cause as Error).name === 'AbortError') throw cause;
+      throw new HttpProblem(0, 'the answer of the server was cut off');
+    }
+    if (part.done) break;
+    const lines = (rest + part.value).split('\n');
+    rest = lines.pop()!;
+    for (const line of lines) if (line) each(JSON.parse(line) as T);
   }
-  return body as T;
+  if (rest) throw new HttpProblem(0, 'the answer of the server was cut off');
 }

@@ -19,11 +19,17 @@ export function ExchangeDialog({ open, close }: { open: boolean; close: () => vo
   const client = useQueryClient();
   const [file, setFile] = useState<File | null>(null);
   const [changed, setChanged] = useState<WhenChanged>('update');
+  const [progress, setProgress] = useState<[number, number]>([0, 0]);
   const abort = useRef<AbortController | null>(null);
   const run = useMutation({
     mutationFn: async ({ file: from, apply }: { file: File; apply: boolean }) => {
       abort.current = new AbortController();
-      const items = await importFile(from, { apply, changed, signal: abort.current.signal });
+      setProgress([0, 0]);
+      const items = await importFile(
+        from,
+        { apply, changed, signal: abort.current.signal },
+        (done, of) => setProgress([done, of]),
+      );
       return { items, apply };
     },
     onSuccess: ({ items, apply }) => {
@@ -42,7 +48,14 @@ export function ExchangeDialog({ open, close }: { open: boolean; close: () => vo
   };
   const items = run.data?.items ?? [];
   const count = (a: ImportItem['action']) => items.filter((i) => i.action === a).length;
-  const useful = count('new') + (changed === 'skip' ? 0 : count('changed'));
+  const photos = items.reduce((n, i) => n + i.photos, 0);
+  // a machine that is the same here may still bring photos
+  const useful = items.filter(
+    (i) =>
+      i.action === 'new' ||
+      (i.action === 'changed' && changed !== 'skip') ||
+      (i.action === 'same' && i.photos > 0),
+  ).length;
   const stopped = run.error?.name === 'AbortError';
   return (
     <Modal title="Import and export" open={open} onClose={leave}>
@@ -62,8 +75,8 @@ export function ExchangeDialog({ open, close }: { open: boolean; close: () => vo
           ))}
         </ul>
         <p className="text-[0.85rem] text-quiet mt-1">
-          Serial numbers stay out. CSV leaves out notes, settings, curves and sweeps; records and
-          zip keep everything.
+          Serial numbers stay out. The zip takes photos along, their boxes burned in, and papers
+          where that was said. CSV leaves out notes, settings, curves and sweeps.
         </p>
       </section>
       <section aria-label="import">
@@ -96,8 +109,20 @@ export function ExchangeDialog({ open, close }: { open: boolean; close: () => vo
         </label>
         {run.isPending && (
           <p className="flex items-center gap-3 mt-2" role="status">
-            <progress className="progress w-40" aria-label="importing" />
-            {run.variables.apply ? 'Writing.' : 'Reading.'}
+            <progress
+              className="progress w-40"
+              aria-label="importing"
+              {...(progress[1] ? { value: progress[0], max: progress[1] } : {})}
+            />
+            <span>
+              {run.variables.apply ? 'Writing' : 'Reading'}
+              {progress[1] > 0 && (
+                <span className="figure">
+                  {' '}
+                  {progress[0]} of {progress[1]}
+                </span>
+              )}
+            </span>
             <button
               type="button"
               className="underline cursor-pointer"
@@ -111,7 +136,9 @@ export function ExchangeDialog({ open, close }: { open: boolean; close: () => vo
           <p className="text-heat mt-2" role="alert">
             {stopped
               ? 'Stopped. What was written until then is in the library; the same file again goes on from there.'
-              : `Nothing was imported: ${run.error.message}.`}
+              : run.variables?.apply && progress[0] > 0
+                ? `Not all was imported: ${run.error.message}. The same file again goes on from there.`
+                : `Nothing was imported: ${run.error.message}.`}
           </p>
         )}
         {items.length > 0 && !run.isPending && (
@@ -120,7 +147,13 @@ export function ExchangeDialog({ open, close }: { open: boolean; close: () => vo
               <span className="figure">{count('new')}</span> new,{' '}
               <span className="figure">{count('changed')}</span> changed,{' '}
               <span className="figure">{count('same')}</span> the same,{' '}
-              <span className="figure">{count('refused')}</span> refused. Nothing is written yet.
+              <span className="figure">{count('refused')}</span> refused
+              {photos > 0 && (
+                <>
+                  , <span className="figure">{photos}</span> photos and papers
+                </>
+              )}
+              . Nothing is written yet.
             </p>
             <div
               className="max-h-64 overflow-y-auto my-2 border-y border-rule"
