@@ -39,6 +39,14 @@ for (const theme of ['chalk', 'dim'] as const) {
     await page.keyboard.press('y');
     await expect(page.getByTestId('history')).toContainText('first kept');
     await check('history');
+    await page.keyboard.press('p');
+    const photo = page.getByRole('button', { name: /^open Underside/ });
+    await expect(photo).toBeVisible();
+    await check('photos');
+    await photo.click();
+    await expect(page.getByRole('dialog').getByRole('img')).toBeVisible();
+    await check('a photo large');
+    await page.keyboard.press('Escape');
     await page.goto('/method');
     await expect(page.locator('.katex').first()).toBeVisible();
     await page.getByRole('button', { name: 'fans.psi' }).click();
