@@ -136,3 +136,17 @@ test('a copy gets a name of its own, and no die lies under two plates', () => {
   expect(partsOf(d, 'heatPipes').map((p) => p.id)).toEqual(['pipe-1', 'pipe-2']);
   expect(parseRecord(d).issues.some((i) => i.kind === 'impossible')).toBe(false);
 });
+
+test('the place of a part on the map goes with its name, and with the part', () => {
+  const d = {
+    ...filled(),
+    airway: { places: { fan: { xMm: 1, yMm: 2 }, other: { xMm: 3, yMm: 4 } } },
+  };
+  const id = partsOf(d, 'fans')[0]!.id;
+  const placed = setAt(d, ['airway', 'places', id], { xMm: 5, yMm: 6 });
+  const renamed = renamePart(placed, 'fans', 0, 'blower');
+  expect(getAt(renamed, ['airway', 'places', 'blower'])).toEqual({ xMm: 5, yMm: 6 });
+  expect(getAt(renamed, ['airway', 'places', id])).toBeUndefined();
+  expect(getAt(removePart(placed, 'fans', 0), ['airway', 'places', id])).toBeUndefined();
+  expect(getAt(removePart(placed, 'fans', 0), ['airway', 'places', 'other'])).toBeDefined();
+});

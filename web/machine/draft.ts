@@ -239,6 +239,15 @@ function mapMentions(draft: Draft, list: PartList, map: (id: string) => string |
       );
     });
   }
+  const places = getAt(next, ['airway', 'places']);
+  const placed: PartList[] = ['dies', 'plates', 'finStacks', 'fans', 'vents'];
+  if (placed.includes(list) && places && typeof places === 'object') {
+    const kept = Object.entries(places).flatMap(([id, place]) => {
+      const to = map(id);
+      return to === null ? [] : [[to, place] as const];
+    });
+    next = setAt(next, ['airway', 'places'], Object.fromEntries(kept));
+  }
   if (list === 'fans') {
     const sweep = getAt(next, ['noise', 'sweep']);
     if (Array.isArray(sweep)) {

@@ -5,6 +5,7 @@ import { FigureInput } from '../../ui/FigureInput';
 import { RowsEditor } from '../../ui/RowsEditor';
 import { partsOf } from '../../machine/draft';
 import { useMachineFile } from '../../machine/MachineFile';
+import { VentPlan } from './VentPlan';
 
 const SHELL: [string, string, string, boolean][] = [
   ['widthMm', 'Width', 'mm', true],
@@ -15,44 +16,44 @@ const SHELL: [string, string, string, boolean][] = [
   ['skinLimitC', 'Skin limit', '°C', true],
 ];
 
-/** The shell, how it stands and the room around it. Vents are recorded with the cooling. */
+/** The shell with its vents, how it stands and the room around it. */
 export function OutsideStep() {
   const { draft } = useMachineFile();
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)] md:grid-cols-2 gap-x-10 gap-y-6 content-start">
-      <section aria-label="shell">
-        <h2 className="font-semibold mb-1">Shell</h2>
-        {SHELL.map(([field, name, unit, assumed]) => (
-          <FieldRow key={field} name={name} unit={unit}>
-            <FigureInput
-              path={['shell', field]}
-              label={name}
-              unit={unit}
-              assumedPath={assumed ? `shell.${field}` : undefined}
+    <div className="grid grid-cols-[minmax(0,1fr)] md:grid-cols-[17rem_minmax(0,1fr)] gap-x-8 gap-y-6 content-start">
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-6 content-start">
+        <section aria-label="shell">
+          <h2 className="font-semibold mb-1">Shell</h2>
+          {SHELL.map(([field, name, unit, assumed]) => (
+            <FieldRow key={field} name={name} unit={unit}>
+              <FigureInput
+                path={['shell', field]}
+                label={name}
+                unit={unit}
+                assumedPath={assumed ? `shell.${field}` : undefined}
+              />
+            </FieldRow>
+          ))}
+          <FieldRow name="Material">
+            <ChoiceInput
+              path={['shell', 'material']}
+              label="Material"
+              options={SHELL_MATERIALS}
+              empty="mixed?"
             />
           </FieldRow>
-        ))}
-        <FieldRow name="Material">
-          <ChoiceInput
-            path={['shell', 'material']}
-            label="Material"
-            options={SHELL_MATERIALS}
-            empty="mixed?"
-          />
-        </FieldRow>
-        <FieldRow name="Finish">
-          <ChoiceInput
-            path={['shell', 'finish']}
-            label="Finish"
-            options={['painted', 'bare', 'coated']}
-            empty="painted?"
-          />
-        </FieldRow>
-        <p className="text-[0.85rem] text-quiet pt-2">
-          Surfaces above the touch limits of IEC 62368-1 and ISO 13732-1 can burn.
-        </p>
-      </section>
-      <div className="grid grid-cols-[minmax(0,1fr)] gap-6 content-start">
+          <FieldRow name="Finish">
+            <ChoiceInput
+              path={['shell', 'finish']}
+              label="Finish"
+              options={['painted', 'bare', 'coated']}
+              empty="painted?"
+            />
+          </FieldRow>
+          <p className="text-[0.85rem] text-quiet pt-2">
+            Surfaces above the touch limits of IEC 62368-1 and ISO 13732-1 can burn.
+          </p>
+        </section>
         <section aria-label="room">
           <h2 className="font-semibold mb-1">Room</h2>
           <FieldRow name="Temperature" unit="°C">
@@ -99,21 +100,24 @@ export function OutsideStep() {
           <p className="text-[0.85rem] text-quiet pt-2">
             Without a distance 0.5 m is taken. Caps mean the machine alone, at that place.
           </p>
-          <div className="pt-3">
-            <RowsEditor
-              path={['noise', 'sweep']}
-              columns={[
-                ...partsOf(draft, 'fans').map((f) => ({
-                  path: ['rpm', f.id],
-                  header: f.id,
-                  unit: 'rpm',
-                })),
-                { path: ['dbA'], header: 'level', unit: 'dB(A)' },
-              ]}
-              title="Level over fan speed"
-              empty="No sweep: a curve for the kind of fan is taken. Speeds of each fan and the level, background included."
-            />
-          </div>
+        </section>
+      </div>
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-6 content-start">
+        <VentPlan />
+        <section aria-label="sweep">
+          <RowsEditor
+            path={['noise', 'sweep']}
+            columns={[
+              ...partsOf(draft, 'fans').map((f) => ({
+                path: ['rpm', f.id],
+                header: f.id,
+                unit: 'rpm',
+              })),
+              { path: ['dbA'], header: 'level', unit: 'dB(A)' },
+            ]}
+            title="Level over fan speed"
+            empty="No sweep: a curve for the kind of fan is taken. Speeds of each fan and the level, background included."
+          />
         </section>
       </div>
     </div>
