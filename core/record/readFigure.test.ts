@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { readFigure } from './readFigure';
-import { METRIC, shownUnit, toRecordUnit, toShown, unitsFor } from './units';
+import { METRIC, shownUnit, toRecordUnit, toShown, toShownStep, unitsFor } from './units';
 
 const INCH = { length: 'in', temperature: '°F', altitude: 'ft' } as const;
 
@@ -85,8 +85,11 @@ test('what is shown and read again is what was there, in any preference', () => 
       fc.constantFrom('mm', '°C', 'm'),
       fc.constantFrom(METRIC, INCH),
       (value, unit, preference) => {
-        const read = readFigure(String(toShown(value, unit, preference)), unit, preference);
-        expect((read as { value: number }).value).toBeCloseTo(value, 5);
+        const step = toShownStep(value / 7, unit, preference);
+        const text = `${toShown(value, unit, preference)} ± ${step}`;
+        const read = readFigure(text, unit, preference) as { value: number; plusMinus: number };
+        expect(read.value).toBeCloseTo(value, 5);
+        expect(read.plusMinus).toBeCloseTo(value / 7, 5);
       },
     ),
     { endOnFailure: true },

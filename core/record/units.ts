@@ -115,3 +115,9 @@ export function toShown(value: number, unit: string, preference: UnitPreference)
   if (shown === '°F') return tidy((value * 9) / 5 + 32);
   return tidy(value / (shown === 'in' ? 25.4 : 0.3048));
 }
+
+/** A difference in the unit in which it is shown: a ±, or kelvins as degrees of the other scale. */
+export function toShownStep(value: number, unit: string, preference: UnitPreference): number {
+  const shown = shownUnit(unit, preference);
+  return shown === '°F' ? tidy((value * 9) / 5) : toShown(value, unit, preference);
+}

@@ -3,6 +3,7 @@ import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/comp
 import { init, use as register, type EChartsType } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
+import { toShown, type UnitPreference } from '@zugluft/core/record/units';
 import type { Simulation } from '@zugluft/core/transient/simulateFirmware';
 import { themeColours } from './themeColours';
 
@@ -23,7 +24,15 @@ export function thinned(values: ArrayLike<number>, stepS: number): [number, numb
 }
 
 /** Watts, junctions and level over time, one above the other on one clock. */
-export default function TimeChart({ run, theme }: { run: Simulation; theme: string }) {
+export default function TimeChart({
+  run,
+  theme,
+  units,
+}: {
+  run: Simulation;
+  theme: string;
+  units: UnitPreference;
+}) {
   const holder = useRef<HTMLDivElement>(null);
   const chart = useRef<EChartsType | null>(null);
   useEffect(() => {
@@ -47,7 +56,7 @@ export default function TimeChart({ run, theme }: { run: Simulation; theme: stri
     const mono = 'Spline Sans Mono Variable, monospace';
     const bands = [
       { top: 34, height: '33%', name: 'watts' },
-      { top: '46%', height: '27%', name: '°C at the junctions' },
+      { top: '46%', height: '27%', name: `${units.temperature} at the junctions` },
       { top: '82%', height: '11%', name: 'dB(A)' },
     ];
     const line = (
@@ -90,7 +99,7 @@ export default function TimeChart({ run, theme }: { run: Simulation; theme: stri
         ...line(
           j.id.toUpperCase(),
           1,
-          j.temperatureC,
+          Array.from(j.temperatureC, (t) => toShown(t, '°C', units)),
           i ? [7, 4] : 'solid',
           c.heat,
           i > 0 && ends.slice(0, i).some((x) => close(x + 0.5, ends[i]!, 9)),
@@ -101,7 +110,7 @@ export default function TimeChart({ run, theme }: { run: Simulation; theme: stri
           animation: false,
           lineStyle: { color: c.heat, width: 1, type: [1, 3] },
           label: { show: false },
-          data: [{ yAxis: j.limitC }],
+          data: [{ yAxis: toShown(j.limitC, '°C', units) }],
         },
       })),
       line('level', 2, run.levelDbA, 'solid', c.air),
@@ -151,6 +160,6 @@ export default function TimeChart({ run, theme }: { run: Simulation; theme: stri
       },
       { notMerge: true },
     );
-  }, [run, theme]);
+  }, [run, theme, units]);
   return <div ref={holder} className="w-full h-full" data-testid="time-chart" />;
 }

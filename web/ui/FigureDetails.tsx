@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { ORIGINS, type FigureDetail } from '@zugluft/core/record/figure';
 import { readFigure } from '@zugluft/core/record/readFigure';
-import { shownUnit } from '@zugluft/core/record/units';
+import { shownUnit, toShown, toShownStep } from '@zugluft/core/record/units';
 import { recordedDeviation } from '@zugluft/core/uncertainty/spread';
 import { confirmFigure, isAssumedFromSibling } from '@zugluft/core/family/markAssumed';
 import { isPaper } from '../api/attachments';
@@ -35,6 +35,10 @@ export function FigureDetails({
       : typeof figure === 'number'
         ? { value: figure }
         : {};
+  const shown = (value: number) => (unit ? toShown(value, unit, units) : value);
+  const step = (value: number) =>
+    Number((unit ? toShownStep(value, unit, units) : value).toPrecision(6));
+  const unitWord = unit && unit !== 'share' ? shownUnit(unit, units) : '';
   const [typed, setTyped] = useState<string | null>(null);
   const [refused, setRefused] = useState<string | undefined>();
   const { items } = useAttachments();
@@ -51,7 +55,7 @@ export function FigureDetails({
     );
   const typePlusMinus = (text: string) => {
     setTyped(text);
-    const read = readFigure(`${detail.value ?? 0} ± ${text}`, unit);
+    const read = readFigure(`${shown(detail.value ?? 0)} ± ${text}`, unit, units);
     if (text.trim() === '') {
       setRefused(undefined);
       set('plusMinus', undefined);
@@ -81,12 +85,16 @@ export function FigureDetails({
         >
           <div className="grid grid-cols-[7rem_minmax(0,1fr)] gap-x-3 items-start">
             <span className="text-quiet pt-1">
-              ± <span className="unit">{unit === 'share' ? '' : unit}</span>
+              ± <span className="unit">{unitWord}</span>
             </span>
             <PlainInput
               label={`± of ${label}`}
-              value={typed ?? (detail.plusMinus === undefined ? '' : String(detail.plusMinus))}
-              hint={usual === null ? '' : `without one, ${Number(usual.toPrecision(2))} is taken`}
+              value={
+                typed ?? (detail.plusMinus === undefined ? '' : String(step(detail.plusMinus)))
+              }
+              hint={
+                usual === null ? '' : `without one, ${Number(step(usual).toPrecision(2))} is taken`
+              }
               error={refused ?? issueAt.get(path.join('.'))}
               onChange={typePlusMinus}
               autoFocus
@@ -139,9 +147,6 @@ export function FigureDetails({
             <span className="text-quiet">Photos</span>
             <AttachmentStrip path={ownerPath(draft, path)} words={label} />
           </div>
-          {unit && unit !== 'share' && shownUnit(unit, units) !== unit && (
-            <p className="text-[0.85rem] text-quiet">± stands in {unit}, as the record keeps it.</p>
-          )}
           <div className="flex gap-2 pt-1">
             <button type="submit" className="btn btn-sm btn-primary">
               Done

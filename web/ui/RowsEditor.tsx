@@ -1,8 +1,8 @@
 import { Plus, X } from 'lucide-react';
-import { useState } from 'react';
 import { getAt, readTyped, setAt, type Path } from '../machine/draft';
 import { useMachineFile } from '../machine/MachineFile';
 import { FigureInput } from './FigureInput';
+import { useKeptText } from './useKeptText';
 
 export interface RowColumn {
   /** Field inside a row, such as `rpm` or `rpm.fan-left`. */
@@ -35,7 +35,7 @@ export function RowsEditor({
   title: string;
   empty: string;
 }) {
-  const { draft, change, issueAt } = useMachineFile();
+  const { machine, draft, change, issueAt } = useMachineFile();
   const value = getAt(draft, path);
   const rows = Array.isArray(value) ? (value as unknown[]) : [];
   const key = path.join('.');
@@ -45,8 +45,9 @@ export function RowsEditor({
       {},
     );
   const write = (next: unknown[]) => change((d) => setAt(d, path, next.length ? next : undefined));
-  // a new row becomes part of the record when each of its fields holds something
-  const [entry, setEntry] = useState<string[]>([]);
+  // a new row becomes part of the record when each of its fields holds something; until then this browser keeps it
+  const kept = `zugluft.row.${machine.id}.${key}`;
+  const [entry, setEntry] = useKeptText(kept);
   const addEntry = (row: HTMLElement | null) => {
     const fields = [...(row?.querySelectorAll('input') ?? [])];
     const open = columns.findIndex((_, k) => !(entry[k] ?? '').trim());

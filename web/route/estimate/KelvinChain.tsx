@@ -1,3 +1,5 @@
+import { toShown, toShownStep } from '@zugluft/core/record/units';
+import { useUnits } from '../../ui/units';
 import type { DieChain, StepName } from '@zugluft/core/envelope/explain';
 
 export const STEP_WORDS: Record<StepName, string> = {
@@ -16,6 +18,8 @@ const AIR_SIDE: ReadonlySet<StepName> = new Set(['air-in', 'fins-to-air', 'shell
 
 /** Where the kelvins go: each step from the room to a junction, as a stair that adds up. */
 export function KelvinChain({ chain }: { chain: DieChain }) {
+  const { units } = useUnits();
+  const degrees = (c: number) => toShown(c, '°C', units);
   const rise = Math.max(1e-9, chain.junctionC - chain.roomC);
   let at = 0;
   return (
@@ -25,9 +29,9 @@ export function KelvinChain({ chain }: { chain: DieChain }) {
           <th scope="row" className="font-normal text-left py-0.5">
             Room
           </th>
-          <td className="figure text-right">{chain.roomC.toFixed(1)}</td>
+          <td className="figure text-right">{degrees(chain.roomC).toFixed(1)}</td>
           <td className="figure text-right text-quiet text-[0.85em] pl-2 w-14">
-            <span className="unit">K/W</span>
+            <span className="unit">{units.temperature === '°F' ? '°F/W' : 'K/W'}</span>
           </td>
         </tr>
         {chain.steps.map((s) => {
@@ -48,10 +52,13 @@ export function KelvinChain({ chain }: { chain: DieChain }) {
                 </span>
               </th>
               <td className="figure text-right align-top">
-                {s.kelvin < -0.05 ? '−' : '+'} {Math.abs(s.kelvin).toFixed(1)}
+                {s.kelvin < -0.05 ? '−' : '+'}{' '}
+                {toShownStep(Math.abs(s.kelvin), '°C', units).toFixed(1)}
               </td>
               <td className="figure text-right text-quiet text-[0.85em] pl-2 align-top">
-                {s.kelvinPerWatt === null ? '–' : s.kelvinPerWatt.toFixed(2)}
+                {s.kelvinPerWatt === null
+                  ? '–'
+                  : toShownStep(s.kelvinPerWatt, '°C', units).toFixed(2)}
               </td>
             </tr>
           );
@@ -60,9 +67,10 @@ export function KelvinChain({ chain }: { chain: DieChain }) {
           <th scope="row" className="font-semibold text-left py-1">
             {chain.die.toUpperCase()} junction
           </th>
-          <td className="figure text-right">{chain.junctionC.toFixed(1)}</td>
+          <td className="figure text-right">{degrees(chain.junctionC).toFixed(1)}</td>
           <td className="figure text-right text-quiet text-[0.85em] pl-2 whitespace-nowrap">
-            of {chain.limitC} <span className="unit">°C</span>
+            of {Number(degrees(chain.limitC).toPrecision(4))}{' '}
+            <span className="unit">{units.temperature}</span>
           </td>
         </tr>
       </tbody>

@@ -4,6 +4,8 @@ import { DEFAULT_CAPS } from '@zugluft/core/estimate';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import type { FirmwareEvent, Simulation } from '@zugluft/core/transient/simulateFirmware';
 import { useMachineFile } from '../../machine/MachineFile';
+import { toShown } from '@zugluft/core/record/units';
+import { useUnits } from '../../ui/units';
 import { useTheme } from '../../ui/theme';
 import { capWord, wattsText } from '../../ui/words';
 import { estimateWorker } from '../../workers/estimateClient';
@@ -44,6 +46,8 @@ function eventWords(e: FirmwareEvent): string {
 export function OverTime({ record }: { record: CaseRecord }) {
   const { lab, settingId } = useMachineFile();
   const { theme } = useTheme();
+  const { units } = useUnits();
+  const degrees = (c: number) => toShown(c, '°C', units).toFixed(0);
   const [cap, setCap] = useState<Cap>('full');
   const [minutes, setMinutes] = useState(30);
   const [load, setLoad] = useState<Load>('both');
@@ -74,7 +78,7 @@ export function OverTime({ record }: { record: CaseRecord }) {
       open = false;
     };
   }, [record, settingId, lab, cap, minutes, load]);
-  const field = 'select select-xs bg-transparent border-rule w-auto text-[0.85rem]';
+  const field = 'select select-xs bg-transparent border-rule w-auto pr-7 text-[0.85rem]';
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[minmax(0,1fr)_17rem] gap-x-6">
       <div>
@@ -134,7 +138,7 @@ export function OverTime({ record }: { record: CaseRecord }) {
         <div className="h-[min(38rem,68vh)]">
           {run && (
             <Suspense fallback={<p className="text-quiet p-4">drawing</p>}>
-              <TimeChart run={run} theme={theme} />
+              <TimeChart run={run} theme={theme} units={units} />
             </Suspense>
           )}
         </div>
@@ -199,13 +203,15 @@ export function OverTime({ record }: { record: CaseRecord }) {
                 <div key={j.id} className="contents">
                   <dt className="text-quiet">{partWord(j.id)} junction at the end</dt>
                   <dd className="figure text-right">
-                    {j.temperatureC[run.steps - 1]!.toFixed(0)} <span className="unit">°C</span>
+                    {degrees(j.temperatureC[run.steps - 1]!)}{' '}
+                    <span className="unit">{units.temperature}</span>
                   </dd>
                 </div>
               ))}
               <dt className="text-quiet">hottest skin</dt>
               <dd className="figure text-right">
-                {run.skinC[run.steps - 1]!.toFixed(0)} <span className="unit">°C</span>
+                {degrees(run.skinC[run.steps - 1]!)}{' '}
+                <span className="unit">{units.temperature}</span>
               </dd>
             </dl>
           </>
