@@ -73,8 +73,9 @@ export function boundaryOnRay(
   ray: Ray,
   config: Configuration | null,
   state: LinearState,
+  tolerance = TOLERANCE,
 ): BoundaryPoint {
-  const watts = boundaryWatts(model, rpms, ray, config, state, TOLERANCE);
+  const watts = boundaryWatts(model, rpms, ray, config, state, tolerance);
   const plane = lastHit(model, config);
   return {
     ray,

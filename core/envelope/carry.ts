@@ -45,11 +45,17 @@ export function solveAt(
   ray: Ray,
   config: Configuration | null,
   memory: CarryMemory,
+  tolerance?: number,
 ): Carried {
   const work = isRunning(state) ? memory.on : memory.off;
-  return { point: boundaryOnRay(model, state.rpms, ray, config, work), state };
+  return { point: boundaryOnRay(model, state.rpms, ray, config, work, tolerance), state };
 }
 
+/**
+ * Limits that more air always moves outwards. Where one of these binds at the loudest state, every slower one is held by it
+ * sooner, whatever else would hold it.
+ */
+const MOVED_BY_AIR: ReadonlySet<string> = new Set(['junction', 'skin', 'exhaust-air']);
 const SLOWER = 0.985;
 /** The look at a slightly slower state needs no more than this. */
 const LOOK_TOLERANCE = 2e-4;
@@ -64,8 +70,9 @@ export function better(a: Carried, b: Carried): Carried {
 /**
  * The most that can be carried along a ray by any fan state up to the given one, hence never less at a higher cap.
  *
- * More air nearly always carries more. Where a slightly slower state carries more (a cooler pipe pumps worse), the best duty
- * is sought over the whole range, so that every cap above the best finds the same state. The states at which a further fan
+ * More air moves every temperature limit outwards, so that where one of these binds no slower state carries more. A cooler pipe
+ * pumps worse, and the fans' own watts come out of the adapter: where another limit binds a slightly slower state is looked at,
+ * and if it carries more the best duty is sought over the whole range, so that every cap above the best finds the same state. The states at which a further fan
  * just starts are candidates as well. Fans controlled apart get the best split of the same level.
  *
  * @param model the machine
@@ -122,7 +129,7 @@ function bestCommonDuty(
     best = better(best, known);
   }
   const from = starts[starts.length - 1];
-  if (from === undefined) return best;
+  if (from === undefined || MOVED_BY_AIR.has(first.point.binding.limit)) return best;
   const slowerDuty = Math.max(from, duty * SLOWER);
   const { rpms } = fanState(data, slowerDuty);
   const look = boundaryWatts(model, rpms, ray, config, memory.on, LOOK_TOLERANCE);
@@ -156,6 +163,9 @@ function searchDuty(solve: (duty: number) => Carried, from: number): Carried {
   return better(a, b);
 }
 
+/** Share by which a corner of an outline may be off; an edge may be off by thirty times as much. */
+const OUTLINE_TOLERANCE = 1e-4;
+
 /**
  * The most that any of a few given states carries along a ray: for the many rays of an outline, with the states that the
  * readouts at its cap chose.
@@ -167,9 +177,10 @@ export function carryAmong(
   config: Configuration | null,
   memory: CarryMemory,
 ): Carried {
-  let best = solveAt(model, states[0]!, ray, config, memory);
+  const solve = (state: FanState) => solveAt(model, state, ray, config, memory, OUTLINE_TOLERANCE);
+  let best = solve(states[0]!);
   for (const state of states.slice(1)) {
-    best = better(best, solveAt(model, state, ray, config, memory));
+    best = better(best, solve(state));
   }
   return best;
 }

@@ -168,7 +168,10 @@ describe('bands', () => {
 
   test('central watts are those of the plain estimate', () => {
     const plain = estimate(two, { caps: options.caps });
-    e.caps.forEach((c, i) => expect(c.together.watts).toBe(plain.caps[i]!.together.watts));
+    // solved from another start: the same but for rounding
+    e.caps.forEach((c, i) =>
+      expect(c.together.watts).toBeCloseTo(plain.caps[i]!.together.watts, 9),
+    );
   });
 
   test('a draw is the plain estimate at the drawn values, to 0.3 %', () => {

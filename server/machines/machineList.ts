@@ -1,11 +1,5 @@
 import { col, fn, Op, QueryTypes, where as sqlWhere } from 'sequelize';
-import {
-  LIST_CAPS,
-  WATTS_AT,
-  type MachineSummary,
-  type Page,
-  type WattsColumn,
-} from '@zugluft/core/library/answers';
+import { LIST_CAPS, WATTS_AT, type MachineSummary, type Page } from '@zugluft/core/library/answers';
 import { z } from 'zod';
 import type { MachineRow } from '../database/models';
 import type { Database } from '../database/openDatabase';
@@ -102,8 +96,15 @@ export function matchOf(typed: string): string {
 interface Loaded {
   changes: number;
   rows: MachineSummary[];
-  ordered: Map<string, MachineSummary[]>;
-  found: Map<string, ReadonlySet<string>>;
+  /** Number of each row by its id. */
+  numbers: Map<string, number>;
+  columns: Record<Filtered, Float64Array>;
+  /** Numbers of the rows in each order asked for. */
+  ordered: Map<string, Uint32Array>;
+  /** By the words asked for a mark for each row that has them; a search under way serves all who wait for it. */
+  found: Map<string, Promise<Uint8Array>>;
+  /** Rows as JSON, each made once. */
+  texts: Map<string, string>;
   answers: Map<string, string>;
 }
 
@@ -119,11 +120,12 @@ function compare(a: unknown, b: unknown): number {
 }
 
 /** By a column, machines without a value last, then by name. */
-function inOrder(rows: readonly MachineSummary[], sort: string): MachineSummary[] {
+function inOrder(rows: readonly MachineSummary[], sort: string): Uint32Array {
   const column = sort.replace('-', '') as (typeof SORTABLE)[number];
   const sign = sort.startsWith('-') ? -1 : 1;
   const keys = column === 'maker' ? (['maker', 'model', 'variant'] as const) : [column];
-  return [...rows].sort((a, b) => {
+  return Uint32Array.from(rows.keys()).sort((i, j) => {
+    const [a, b] = [rows[i]!, rows[j]!];
     for (const key of keys) {
       const [x, y] = [a[key], b[key]];
       if (x === null || y === null) {
@@ -141,19 +143,29 @@ function inOrder(rows: readonly MachineSummary[], sort: string): MachineSummary[
   });
 }
 
-/** Says of a row whether it passes the filters. */
-function filterOf(query: ListQuery): (m: MachineSummary) => boolean {
-  const tests: ((m: MachineSummary) => boolean)[] = [];
-  const range = (
-    column: 'fans' | 'pipes' | 'massKg' | 'thicknessMm' | 'finAreaCm2' | WattsColumn,
-    min: number | undefined,
-    max: number | undefined,
-  ) => {
+const FILTERED = [
+  'fans',
+  'pipes',
+  'massKg',
+  'thicknessMm',
+  'finAreaCm2',
+  ...Object.values(WATTS_AT),
+] as const;
+type Filtered = (typeof FILTERED)[number];
+
+/** Columns that are filtered by, as numbers by row; NaN where there is none, which lies in no range. */
+function columnsOf(rows: readonly MachineSummary[]): Record<Filtered, Float64Array> {
+  return Object.fromEntries(
+    FILTERED.map((c) => [c, Float64Array.from(rows, (m) => m[c] ?? NaN)]),
+  ) as Record<Filtered, Float64Array>;
+}
+
+/** Says of a row, by its number, whether it passes the filters. */
+function filterOf(query: ListQuery, { rows, columns }: Loaded): (i: number) => boolean {
+  const ranges: { values: Float64Array; min: number; max: number }[] = [];
+  const range = (column: Filtered, min: number | undefined, max: number | undefined) => {
     if (min === undefined && max === undefined) return;
-    tests.push((m) => {
-      const value = m[column];
-      return value !== null && value >= (min ?? -Infinity) && value <= (max ?? Infinity);
-    });
+    ranges.push({ values: columns[column], min: min ?? -Infinity, max: max ?? Infinity });
   };
   range('fans', query.fansMin, query.fansMax);
   range('pipes', query.pipesMin, query.pipesMax);
@@ -162,11 +174,17 @@ function filterOf(query: ListQuery): (m: MachineSummary) => boolean {
   range('finAreaCm2', query.finAreaMin, query.finAreaMax);
   range(WATTS_AT[query.cap], query.wattsMin, query.wattsMax);
   const { chamber } = query;
-  if (chamber !== undefined) tests.push((m) => m.chamber === (chamber === '1'));
   const tag = query.tag?.toLowerCase();
-  if (tag !== undefined) tests.push((m) => m.tags.includes(tag));
   const aside = query.putAside === '1';
-  return (m) => (m.putAsideAt !== null) === aside && tests.every((t) => t(m));
+  return (i) => {
+    for (const { values, min, max } of ranges) {
+      if (!(values[i]! >= min && values[i]! <= max)) return false;
+    }
+    const m = rows[i]!;
+    if ((m.putAsideAt !== null) !== aside) return false;
+    if (chamber !== undefined && m.chamber !== (chamber === '1')) return false;
+    return tag === undefined || m.tags.includes(tag);
+  };
 }
 
 function remember<T>(map: Map<string, T>, key: string, value: T, most: number): T {
@@ -199,18 +217,22 @@ export function createMachineList(db: Database) {
     for (const { machineId, tag } of tags) {
       byId.set(machineId, [...(byId.get(machineId) ?? []), tag].sort());
     }
+    const listed = rows.map((r) => ({
+      ...(Object.fromEntries(COLUMNS.map((c) => [c, r[c]])) as unknown as MachineSummary),
+      complete: Boolean(r.complete),
+      chamber: Boolean(r.chamber),
+      tags: byId.get(r.id) ?? [],
+      updatedAt: iso(r.updatedAt)!,
+      putAsideAt: iso(r.putAsideAt),
+    }));
     loaded = {
       changes,
-      rows: rows.map((r) => ({
-        ...(Object.fromEntries(COLUMNS.map((c) => [c, r[c]])) as unknown as MachineSummary),
-        complete: Boolean(r.complete),
-        chamber: Boolean(r.chamber),
-        tags: byId.get(r.id) ?? [],
-        updatedAt: iso(r.updatedAt)!,
-        putAsideAt: iso(r.putAsideAt),
-      })),
+      rows: listed,
+      numbers: new Map(listed.map((m, i) => [m.id, i])),
+      columns: columnsOf(listed),
       ordered: new Map(),
       found: new Map(),
+      texts: new Map(),
       answers: new Map(),
     };
     return loaded;
@@ -225,11 +247,18 @@ export function createMachineList(db: Database) {
     return now.changes === db.changes() ? now : load();
   };
 
-  /** Ids of the machines that have all the words; null where none were typed. */
-  const search = async (typed: string, within: Loaded): Promise<ReadonlySet<string> | null> => {
+  /** A mark for each row that has all the words; null where none were typed. */
+  const search = (typed: string, within: Loaded): Promise<Uint8Array> | null => {
     if (typed === '') return null;
     const known = within.found.get(typed);
     if (known) return known;
+    const looking = lookFor(typed, within);
+    // one that failed is not kept
+    looking.catch(() => within.found.delete(typed));
+    return remember(within.found, typed, looking, MOST_FOUND);
+  };
+
+  const lookFor = async (typed: string, { rows: all, numbers }: Loaded): Promise<Uint8Array> => {
     const match = matchOf(typed);
     const rows = match
       ? await db.sequelize.query<{ id: string }>(
@@ -241,7 +270,13 @@ export function createMachineList(db: Database) {
           'SELECT id FROM machines WHERE instr(searchText, ?) > 0',
           { replacements: [typed.toLowerCase()], type: QueryTypes.SELECT },
         );
-    return remember(within.found, typed, new Set(rows.map((r) => r.id)), MOST_FOUND);
+    const marks = new Uint8Array(all.length);
+    for (const { id } of rows) {
+      // written since: the next one who asks sees it
+      const i = numbers.get(id);
+      if (i !== undefined) marks[i] = 1;
+    }
+    return marks;
   };
 
   const page = async (query: ListQuery, now: Loaded) => {
@@ -249,10 +284,16 @@ export function createMachineList(db: Database) {
     const ordered =
       now.ordered.get(query.sort) ??
       remember(now.ordered, query.sort, inOrder(now.rows, query.sort), MOST_ORDERS);
-    const passes = filterOf(query);
-    const all = ordered.filter((m) => (wanted === null || wanted.has(m.id)) && passes(m));
+    const passes = filterOf(query, now);
     const from = (query.page - 1) * query.pageSize;
-    return { items: all.slice(from, from + query.pageSize), total: all.length };
+    const items: MachineSummary[] = [];
+    let total = 0;
+    for (const i of ordered) {
+      if ((wanted !== null && !wanted[i]) || !passes(i)) continue;
+      if (total >= from && total < from + query.pageSize) items.push(now.rows[i]!);
+      total++;
+    }
+    return { items, total };
   };
 
   return {
@@ -268,13 +309,19 @@ export function createMachineList(db: Database) {
       const known = now.answers.get(key);
       if (known !== undefined) return known;
       const { items, total } = await page(query, now);
-      const answer: Page<MachineSummary> = {
-        items,
+      const rows = items.map((m) => {
+        const text = now.texts.get(m.id) ?? JSON.stringify(m);
+        now.texts.set(m.id, text);
+        return text;
+      });
+      const rest: Omit<Page<MachineSummary>, 'items'> = {
         total,
         page: query.page,
         pageSize: query.pageSize,
       };
-      return remember(now.answers, key, JSON.stringify(answer), MOST_ANSWERS);
+      // the same as JSON.stringify of the whole page
+      const answer = `{"items":[${rows.join(',')}],${JSON.stringify(rest).slice(1)}`;
+      return remember(now.answers, key, answer, MOST_ANSWERS);
     },
   };
 }
