@@ -96,8 +96,8 @@ export function matchOf(typed: string): string {
 interface Loaded {
   changes: number;
   rows: MachineSummary[];
-  /** Number of each row by its id. */
-  numbers: Map<string, number>;
+  /** Number of each row by the key under which its words stand in the index. */
+  numbers: Map<number, number>;
   columns: Record<Filtered, Float64Array>;
   /** Numbers of the rows in each order asked for. */
   ordered: Map<string, Uint32Array>;
@@ -225,10 +225,15 @@ export function createMachineList(db: Database) {
       updatedAt: iso(r.updatedAt)!,
       putAsideAt: iso(r.putAsideAt),
     }));
+    const numberOf = new Map(listed.map((m, i) => [m.id, i]));
+    const keys = await db.sequelize.query<{ key: number; machineId: string }>(
+      'SELECT key, machineId FROM search_keys',
+      { type: QueryTypes.SELECT },
+    );
     loaded = {
       changes,
       rows: listed,
-      numbers: new Map(listed.map((m, i) => [m.id, i])),
+      numbers: new Map(keys.map((k) => [k.key, numberOf.get(k.machineId) ?? -1])),
       columns: columnsOf(listed),
       ordered: new Map(),
       found: new Map(),
@@ -260,21 +265,22 @@ export function createMachineList(db: Database) {
 
   const lookFor = async (typed: string, { rows: all, numbers }: Loaded): Promise<Uint8Array> => {
     const match = matchOf(typed);
-    const rows = match
-      ? await db.sequelize.query<{ id: string }>(
-          'SELECT k.machineId AS id FROM machine_words w JOIN search_keys k ON k.key = w.rowid WHERE machine_words MATCH ?',
+    // all keys in one cell: a row each takes longer to hand over than to find
+    const [found] = match
+      ? await db.sequelize.query<{ keys: string | null }>(
+          'SELECT group_concat(rowid) AS keys FROM machine_words WHERE machine_words MATCH ?',
           { replacements: [match], type: QueryTypes.SELECT },
         )
       : // signs alone are no words; they are looked for as they stand
-        await db.sequelize.query<{ id: string }>(
-          'SELECT id FROM machines WHERE instr(searchText, ?) > 0',
+        await db.sequelize.query<{ keys: string | null }>(
+          'SELECT group_concat(k.key) AS keys FROM search_keys k JOIN machines m ON m.id = k.machineId WHERE instr(m.searchText, ?) > 0',
           { replacements: [typed.toLowerCase()], type: QueryTypes.SELECT },
         );
     const marks = new Uint8Array(all.length);
-    for (const { id } of rows) {
+    for (const key of found?.keys?.split(',') ?? []) {
       // written since: the next one who asks sees it
-      const i = numbers.get(id);
-      if (i !== undefined) marks[i] = 1;
+      const i = numbers.get(Number(key)) ?? -1;
+      if (i >= 0) marks[i] = 1;
     }
     return marks;
   };
