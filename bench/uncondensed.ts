@@ -1,4 +1,5 @@
 import { Matrix } from 'ml-matrix';
+import { referenceMatrix } from '@zugluft/core/test-support/referenceMatrix';
 import type { MachineModel } from '@zugluft/core/network/machineModel';
 import type { LinearState } from '@zugluft/core/network/steadyState';
 import { COPPER_WMK } from '@zugluft/core/pipes/contactResistance';
@@ -36,52 +37,14 @@ export function uncondensed(
     n += 3;
     return n - 1;
   });
-  const matrix = Matrix.zeros(n, n);
-  const add = (i: number, j: number, x: number) => matrix.set(i, j, matrix.get(i, j) + x);
-  for (const [a, b, g] of edges) {
-    add(a, a, g);
-    add(b, b, g);
-    add(a, b, -g);
-    add(b, a, -g);
-  }
-  const { shellNode: s, intakeNode: x } = model;
-  add(s, s, state.shellWK);
-  const drawn = state.flows.fanM3s.reduce((sum, q) => sum + q, 0);
-  const inside = data.shell.insideAirWm2K * (drawn / 3e-3) ** 0.8;
-  const swept: [number, number][] = [[s, data.shell.widthM * data.shell.depthM]];
-  model.skinNode.forEach((k, i) => swept.push([k, model.skinAreaM2[i]!]));
-  for (const [node, area] of swept) {
-    add(node, node, inside * area);
-    add(node, x, -inside * area);
-    add(x, x, inside * area);
-    add(x, node, -inside * area);
-  }
-  const r = data.air.recirculation;
-  add(x, x, (1 - r) * state.totalCapacityWK);
-  model.segments.forEach((own, i) => {
-    const c = state.capacityWK[i]!;
-    const outlet = state.outlet[i]!;
-    const shares = [1];
-    own.forEach((piece, k) => {
-      let behind = 1;
-      for (let j = own.length - 1; j > k; j--) behind *= 1 - outlet[j + 1]! / behind;
-      const e = outlet[k + 1]! / behind;
-      add(piece.node, piece.node, e * c);
-      add(piece.node, x, -e * c * shares[0]!);
-      for (let j = 0; j < k; j++) add(piece.node, own[j]!.node, -e * c * shares[j + 1]!);
-      for (let j = 0; j < shares.length; j++) shares[j]! *= 1 - e;
-      shares.push(e);
-      add(x, piece.node, -r * c * outlet[k + 1]!);
-    });
-    add(x, x, r * c * (1 - outlet[0]!));
-  });
+  const matrix = referenceMatrix(model, state, n, edges);
   const heat = Matrix.zeros(n, 1);
   data.dies.forEach((d, i) => {
     if (d.role === 'cpu') heat.set(junctions[i]!, 0, d.roleShare * d.insideShare);
   });
   data.dies.forEach((d) => {
     if (d.role !== 'cpu') return;
-    const at = d.outsidePlate >= 0 ? model.plateNode[d.outsidePlate]! : s;
+    const at = d.outsidePlate >= 0 ? model.plateNode[d.outsidePlate]! : model.shellNode;
     heat.set(at, 0, heat.get(at, 0) + d.roleShare * d.outsideShare);
   });
   return { matrix, heat, junction: junctions[data.dies.findIndex((d) => d.role === 'cpu')]! };

@@ -8,7 +8,7 @@ import { buildModel } from './network/machineModel';
 import { junctionC } from './network/steadyState';
 import { resolveCase } from './record/resolveCase';
 import type { CaseRecord } from './record/recordSchema';
-import { completeRecord, exampleRecord } from './test-support/exampleRecord';
+import { completeRecord, exampleRecord, twoLoopRecord } from './test-support/exampleRecord';
 import { randomRecord } from './test-support/randomRecord';
 import { mirrored, rolesSwapped } from './test-support/transforms';
 
@@ -172,23 +172,7 @@ test('law: exchanging every figure keyed by role swaps the answer', () => {
 });
 
 test('law: separate loops without shared shell, intake or recirculation are independent', () => {
-  const record: CaseRecord = structuredClone(two);
-  record.heatPipes = [
-    {
-      id: 'pipe-l',
-      diameterMm: 8,
-      flattenedMm: 3,
-      lengthMm: 180,
-      along: [{ part: 'fins-left' }, { part: 'plate-cpu' }],
-    },
-    {
-      id: 'pipe-r',
-      diameterMm: 8,
-      flattenedMm: 3,
-      lengthMm: 180,
-      along: [{ part: 'plate-gpu' }, { part: 'fins-right' }],
-    },
-  ];
+  const record = twoLoopRecord();
   // nothing may pass through the shell, and no warm air may come back
   const overrides = new Map<string, number>([
     ['fans.recirculation', 0],

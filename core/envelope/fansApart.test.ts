@@ -1,28 +1,12 @@
 import { estimate } from '../estimate';
 import type { CaseRecord } from '../record/recordSchema';
-import { completeRecord, exampleRecord } from '../test-support/exampleRecord';
+import { completeRecord, exampleRecord, twoLoopRecord } from '../test-support/exampleRecord';
 import { fanState, controlGroups, dutyForLevel } from './fanStates';
 import { resolveCase } from '../record/resolveCase';
 
 /** Separate loops: the CPU's fan cools nothing of the GPU. */
 function loops(control: 'own' | 'shared'): CaseRecord {
-  const record = structuredClone(exampleRecord('two-fan-shared-pipes'));
-  record.heatPipes = [
-    {
-      id: 'pipe-l',
-      diameterMm: 8,
-      flattenedMm: 3,
-      lengthMm: 180,
-      along: [{ part: 'fins-left' }, { part: 'plate-cpu' }],
-    },
-    {
-      id: 'pipe-r',
-      diameterMm: 8,
-      flattenedMm: 3,
-      lengthMm: 180,
-      along: [{ part: 'plate-gpu' }, { part: 'fins-right' }],
-    },
-  ];
+  const record = twoLoopRecord();
   record.fans = record.fans!.map((f) => ({ ...f, control }));
   return completeRecord(record);
 }

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { solve } from 'yalps';
+import { mostByLinearProgram } from '../test-support/mostByLinearProgram';
 import type { HalfPlane } from './limitTypes';
 import { clipPolygon, crossing } from './polygon';
 
@@ -39,21 +39,7 @@ test('corners reach what an LP solver finds in every direction (yalps, reference
         const planes = limits.map((l, i) => plane(l.cpu, l.gpu, l.room, String(i)));
         const corners = clipPolygon(planes);
         const best = Math.max(...corners.map((c) => weight * c.cpuW + (1 - weight) * c.gpuW));
-        const constraints: Record<string, { max: number }> = {};
-        const cpu: Record<string, number> = { goal: weight };
-        const gpu: Record<string, number> = { goal: 1 - weight };
-        planes.forEach((p, i) => {
-          constraints[`l${i}`] = { max: p.room };
-          cpu[`l${i}`] = p.cpu;
-          gpu[`l${i}`] = p.gpu;
-        });
-        const lp = solve({
-          direction: 'maximize',
-          objective: 'goal',
-          constraints,
-          variables: { cpu, gpu },
-        });
-        expect(best).toBeCloseTo(lp.result, 5);
+        expect(best).toBeCloseTo(mostByLinearProgram(planes, weight), 5);
       },
     ),
     { numRuns: 200, seed: 3 },

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { Matrix, LuDecomposition } from 'ml-matrix';
+import { referenceMatrix } from '../test-support/referenceMatrix';
 import { fanState } from '../envelope/fanStates';
 import { contactHeat } from '../envelope/pipeLimitPlanes';
 import { resolveCase } from '../record/resolveCase';
@@ -121,51 +122,8 @@ test('law: raising a conductance to the room raises no node; raising any other n
 
 test('the network solves as through ml-matrix’s LU (reference package)', () => {
   const { model, state } = solved(exampleRecord('four-fan-eight-pipes'), 0.9);
-  const n = model.nodeCount;
-  const a = Matrix.zeros(n, n);
-  const add = (i: number, j: number, x: number) => a.set(i, j, a.get(i, j) + x);
-  for (const { a: i, b: j, conductanceWK: g } of model.links) {
-    add(i, i, g);
-    add(j, j, g);
-    add(i, j, -g);
-    add(j, i, -g);
-  }
-  const { shellNode: s, intakeNode: x } = model;
-  add(s, s, state.shellWK);
-  const drawn = state.flows.fanM3s.reduce((sum, q) => sum + q, 0);
-  const inside = model.data.shell.insideAirWm2K * (drawn / 3e-3) ** 0.8;
-  const swept: [number, number][] = [[s, model.data.shell.widthM * model.data.shell.depthM]];
-  model.skinNode.forEach((k, i) => swept.push([k, model.skinAreaM2[i]!]));
-  for (const [node, area] of swept) {
-    add(node, node, inside * area);
-    add(node, x, -inside * area);
-    add(x, x, inside * area);
-    add(x, node, -inside * area);
-  }
-  const r = model.data.air.recirculation;
-  add(x, x, (1 - r) * state.totalCapacityWK);
-  model.segments.forEach((own, i) => {
-    const c = state.capacityWK[i]!;
-    const outlet = state.outlet[i]!;
-    // each piece's own effectiveness, back from what the outlet is made of
-    const e = own.map((_, k) => {
-      let behind = 1;
-      for (let j = own.length - 1; j > k; j--) behind *= 1 - outlet[j + 1]! / behind;
-      return outlet[k + 1]! / behind;
-    });
-    own.forEach((piece, k) => {
-      // the air that reaches piece k: what is left of the intake and of each piece before
-      add(piece.node, piece.node, e[k]! * c);
-      let left = 1;
-      for (let j = k - 1; j >= 0; j--) {
-        add(piece.node, own[j]!.node, -e[k]! * c * left * e[j]!);
-        left *= 1 - e[j]!;
-      }
-      add(piece.node, x, -e[k]! * c * left);
-      add(x, piece.node, -r * c * outlet[k + 1]!);
-    });
-    add(x, x, r * c * (1 - outlet[0]!));
-  });
+  const edges = model.links.map((l) => [l.a, l.b, l.conductanceWK] as const);
+  const a = referenceMatrix(model, state, model.nodeCount, edges);
   const solution = new LuDecomposition(a)
     .solve(Matrix.columnVector(Array.from(model.heatPerGpuW)))
     .to1DArray();

@@ -19,3 +19,14 @@ export function completeRecord(input: unknown): CaseRecord {
   }
   return record;
 }
+
+/** The two-fan example with a loop for each die: neither pipe passes the other's plate. */
+export function twoLoopRecord(): CaseRecord {
+  const record = structuredClone(exampleRecord('two-fan-shared-pipes'));
+  const pipe = { diameterMm: 8, flattenedMm: 3, lengthMm: 180 };
+  record.heatPipes = [
+    { id: 'pipe-l', ...pipe, along: [{ part: 'fins-left' }, { part: 'plate-cpu' }] },
+    { id: 'pipe-r', ...pipe, along: [{ part: 'plate-gpu' }, { part: 'fins-right' }] },
+  ];
+  return record;
+}
