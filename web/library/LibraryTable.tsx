@@ -1,13 +1,16 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Archive, ArchiveRestore } from 'lucide-react';
-import { useRef, type ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { toShown } from '@zugluft/core/record/units';
 import { WATTS_AT, type ListCap, type MachineSummary } from '@zugluft/core/library/answers';
+import { useNarrow } from '../ui/useNarrow';
 import { useUnits } from '../ui/units';
 import { wattsText } from '../ui/words';
 
 const ROW_PX = 37;
+/** On a phone a row has a second line. */
+const TALL_ROW_PX = 54;
 const OVERSCAN = 12;
 
 interface Column {
@@ -50,7 +53,7 @@ function columnsFor(cap: ListCap, length: 'mm' | 'in'): Column[] {
           >
             {[m.maker, m.model].filter(Boolean).join(' ') || 'Unnamed machine'}
           </Link>
-          <span className="sm:hidden text-quiet text-[0.85rem]"> {m.variant}</span>
+          <span className="sm:hidden block truncate text-quiet text-[0.85rem]">{m.variant}</span>
         </>
       ),
     },
@@ -61,10 +64,15 @@ function columnsFor(cap: ListCap, length: 'mm' | 'in'): Column[] {
       wide: true,
       width: '',
       cell: (m) => (
-        <span className="text-quiet">
-          {[m.variant, m.stateName === 'as found' ? '' : m.stateName].filter(Boolean).join(' · ')}
+        <span className="text-quiet flex items-center">
+          <span className="truncate">
+            {[m.variant, m.stateName === 'as found' ? '' : m.stateName].filter(Boolean).join(' · ')}
+          </span>
           {m.tags.map((t) => (
-            <span key={t} className="ml-1.5 border border-rule rounded-sm px-1 text-[0.8rem]">
+            <span
+              key={t}
+              className="ml-1.5 border border-rule rounded-sm px-1 text-[0.8rem] shrink-0 max-w-24 truncate"
+            >
               {t}
             </span>
           ))}
@@ -156,16 +164,18 @@ export function LibraryTable({
   const holder = useRef<HTMLDivElement>(null);
   const { units } = useUnits();
   const columns = columnsFor(cap, units.length);
+  const rowPx = useNarrow() ? TALL_ROW_PX : ROW_PX;
   const virtual = useVirtualizer({
     count: total,
     getScrollElement: () => holder.current,
-    estimateSize: () => ROW_PX,
+    estimateSize: () => rowPx,
     overscan: OVERSCAN,
     onChange: (v) => {
       const seen = v.getVirtualItems();
       if (seen.length) window_(seen[0]!.index, seen[seen.length - 1]!.index);
     },
   });
+  useEffect(() => virtual.measure(), [virtual, rowPx]);
   const items = virtual.getVirtualItems();
   const above = items[0]?.start ?? 0;
   const below = virtual.getTotalSize() - (items[items.length - 1]?.end ?? 0);
@@ -231,7 +241,7 @@ export function LibraryTable({
               <tr
                 key={item.index}
                 aria-rowindex={item.index + 2}
-                style={{ height: ROW_PX }}
+                style={{ height: rowPx }}
                 className="border-b border-rule hover:bg-base-200"
               >
                 {m ? (

@@ -78,7 +78,7 @@ export function OverTime({ record }: { record: CaseRecord }) {
       open = false;
     };
   }, [record, settingId, lab, cap, minutes, load]);
-  const field = 'select select-xs bg-transparent border-rule w-auto pr-7 text-[0.85rem]';
+  const field = 'select select-xs bg-transparent border-rule w-auto pr-9 text-[0.85rem]';
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[minmax(0,1fr)_17rem] gap-x-6">
       <div>

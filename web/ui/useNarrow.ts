@@ -1,0 +1,13 @@
+import { useSyncExternalStore } from 'react';
+
+const NARROW = '(max-width: 639px)';
+
+function subscribe(changed: () => void): () => void {
+  const query = window.matchMedia(NARROW);
+  query.addEventListener('change', changed);
+  return () => query.removeEventListener('change', changed);
+}
+
+/** Whether the page is as narrow as a phone. */
+export const useNarrow = (): boolean =>
+  useSyncExternalStore(subscribe, () => window.matchMedia(NARROW).matches);
