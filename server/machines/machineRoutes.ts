@@ -41,8 +41,8 @@ export function machineRoutes(
       .json(machine);
 
   router.get('/', async (req, res) => {
-    const query = parse(listQuery, req.query);
-    res.type('application/json').send(await store.listJson(query));
+    const answer = await store.listJson(req.url, () => parse(listQuery, req.query));
+    res.type('application/json').send(answer);
   });
 
   router.get('/tags', async (_req, res) => {
