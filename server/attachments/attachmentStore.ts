@@ -102,6 +102,7 @@ export function createAttachmentStore(db: Database) {
       about: { name: string; path: string },
       given: { id?: string; takenAt?: string | null; facts?: Partial<AttachmentFacts> } = {},
     ): Promise<Attachment> {
+      if (!bytes.length) throw new Problem(422, 'Empty', 'the file is empty');
       const type = typeByContent(bytes);
       if (!type) {
         throw new Problem(
