@@ -3,6 +3,10 @@ import { parseRecord } from '@zugluft/core/record/parseRecord';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { openDatabase } from '@zugluft/server/database/openDatabase';
 import { temporaryFolder } from '@zugluft/server/test-support/temporaryFolder';
+import { leastSteps, wayFaults } from '@zugluft/core/service/leastSteps';
+import { screwBalance } from '@zugluft/core/service/screwBalance';
+import { screwWarnings } from '@zugluft/core/service/screwWarnings';
+import { demoLog } from './logs';
 import { DEMO_MACHINES } from './machines';
 import { seedDemo } from './seed';
 
@@ -41,6 +45,17 @@ test('each tells its story', () => {
 
   const drops = estimate(named('BH16-S2', 'first firmware'), { caps: [45] }).caps[0]!;
   expect(drops.configured.cpuAlone!.watts).toBeCloseTo(30, 6);
+});
+
+test('every opening is closed again with all its screws, and fans and paste have a way', () => {
+  for (const record of DEMO_MACHINES) {
+    const log = demoLog(record);
+    expect(screwBalance(log).even).toBe(true);
+    expect(screwWarnings(log)).toEqual([]);
+    expect(wayFaults(log.steps)).toEqual([]);
+    expect(leastSteps(log.steps, 'clean-fans')!.steps).toEqual(['cover', 'battery', 'lint']);
+    expect(leastSteps(log.steps, 'renew-interface')!.proven).toBe(true);
+  }
 });
 
 test('seeding fills an empty library once', async () => {

@@ -16,7 +16,7 @@ const PX_PER_MM = 4;
 const MARGIN_MM = 14;
 
 /** Screws along a rectangle, as shares of its sides. */
-const RIM: readonly [number, number][] = [
+export const RIM: readonly [number, number][] = [
   [0.03, 0.05],
   [0.35, 0.04],
   [0.65, 0.04],

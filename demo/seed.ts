@@ -4,6 +4,8 @@ import { createMachineFamilies } from '@zugluft/server/machines/machineFamilies'
 import { createMachineStore } from '@zugluft/server/machines/machineStore';
 import { createMachineTags } from '@zugluft/server/machines/machineTags';
 import { createAttachmentStore } from '@zugluft/server/attachments/attachmentStore';
+import { createOpenUpStore } from '@zugluft/server/openup/openUpStore';
+import { demoLog } from './logs';
 import { DEMO_MACHINES } from './machines';
 import { drawPictures } from './pictures';
 
@@ -53,11 +55,13 @@ export async function seedDemo(db: Database): Promise<number> {
   const families = createMachineFamilies(db, async () => ({}));
   const tags = createMachineTags(db);
   const attachments = createAttachmentStore(db);
+  const logs = createOpenUpStore(db);
   for (const record of DEMO_MACHINES) {
     const made = await store.create(record);
     for (const { name, path, caption, covers, bytes } of await drawPictures(record)) {
       await attachments.add(made.id, bytes, { name, path }, { facts: { caption, covers } });
     }
+    await logs.write(made.id, 0, demoLog(record));
     const known = UNITS.find(([words]) => words.test(record.identity?.variant ?? ''));
     if (!known) continue;
     await families.updateUnit(made.unit.id, made.unit.revision, known[1]);

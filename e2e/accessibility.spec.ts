@@ -20,7 +20,7 @@ for (const theme of ['chalk', 'dim'] as const) {
         }
       }
     };
-    for (const key of ['k', 'i', 'o', 'e']) {
+    for (const key of ['k', 'i', 'o', 'l', 'e']) {
       await page.keyboard.press(key);
       await page.waitForLoadState('networkidle');
       await check(page.url().split('/').pop()!);

@@ -16,6 +16,8 @@ import { machineRoutes } from './machines/machineRoutes';
 import { createMachineTags } from './machines/machineTags';
 import { createMachineStore } from './machines/machineStore';
 import { hostGuard } from './security/hostGuard';
+import { openUpRoutes } from './openup/openUpRoutes';
+import { createOpenUpStore } from './openup/openUpStore';
 import { problemHandler, unknownRoute } from './security/problem';
 
 const MOST_BODY = '1mb';
@@ -68,6 +70,7 @@ export function createApp(db: Database, webFolder: string | null, logger: Logger
   const machines = createMachineStore(db, defaults.current);
   const attachments = createAttachmentStore(db);
   api.use('/machines/:id/attachments', attachmentRoutes(attachments));
+  api.use('/machines/:id/log', openUpRoutes(createOpenUpStore(db)));
   api.use(
     '/machines',
     machineRoutes(

@@ -51,6 +51,12 @@ const router = createBrowserRouter([
             }),
           },
           {
+            path: 'open-up',
+            lazy: async () => ({
+              Component: (await import('./route/open-up/OpenUpStep')).OpenUpStep,
+            }),
+          },
+          {
             path: 'photos',
             lazy: async () => ({
               Component: (await import('./route/photos/PhotosStep')).PhotosStep,

@@ -1,6 +1,7 @@
 import type { Difference } from '../family/diffRecords';
 import type { UnitFacts } from '../family/unitFacts';
 import type { CaseRecord } from '../record/recordSchema';
+import type { OpenUpLog } from '../service/openUpLog';
 
 /** What the server answers and the page reads, each shape in one place. */
 
@@ -93,6 +94,12 @@ export interface OldRecord {
   revision: number;
   at: string;
   record: CaseRecord;
+}
+
+/** The log of an opening as it stands; revision 0 where nothing was written yet. */
+export interface KeptLog {
+  revision: number;
+  log: OpenUpLog;
 }
 
 /** What an import does with one thing in the file. */

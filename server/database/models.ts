@@ -107,6 +107,18 @@ export class RevisionRow extends Model<
   declare createdAt: CreationOptional<Date>;
 }
 
+/** A log of an opening as it was at one revision. */
+export class OpenUpLogRow extends Model<
+  InferAttributes<OpenUpLogRow>,
+  InferCreationAttributes<OpenUpLogRow>
+> {
+  declare id: CreationOptional<number>;
+  declare machineId: string;
+  declare revision: number;
+  declare log: string;
+  declare createdAt: CreationOptional<Date>;
+}
+
 /** One change of a lab's own default; all null: back to the built-in one. */
 export class LabDefaultRow extends Model<
   InferAttributes<LabDefaultRow>,
@@ -129,6 +141,7 @@ export interface Models {
   MachineTag: typeof MachineTagRow;
   Revision: typeof RevisionRow;
   Attachment: typeof AttachmentRow;
+  OpenUpLog: typeof OpenUpLogRow;
   LabDefault: typeof LabDefaultRow;
 }
 
@@ -230,6 +243,17 @@ export function defineModels(sequelize: Sequelize): Models {
     },
     { sequelize, tableName: 'attachments', modelName: 'Attachment' },
   );
+  class OpenUpLog extends OpenUpLogRow {}
+  OpenUpLog.init(
+    {
+      id: { type: DataTypes.INTEGER, primaryKey: true, autoIncrement: true },
+      machineId: { type: DataTypes.STRING(36), allowNull: false },
+      revision: { type: DataTypes.INTEGER, allowNull: false },
+      log: { type: DataTypes.TEXT, allowNull: false },
+      createdAt: { type: DataTypes.DATE, allowNull: false },
+    },
+    { sequelize, tableName: 'open_up_logs', modelName: 'OpenUpLog', updatedAt: false },
+  );
   class LabDefault extends LabDefaultRow {}
   LabDefault.init(
     {
@@ -243,5 +267,5 @@ export function defineModels(sequelize: Sequelize): Models {
     },
     { sequelize, tableName: 'lab_defaults', modelName: 'LabDefault', updatedAt: false },
   );
-  return { Machine, Variant, Unit, MachineTag, Revision, Attachment, LabDefault };
+  return { Machine, Variant, Unit, MachineTag, Revision, Attachment, OpenUpLog, LabDefault };
 }

@@ -7,6 +7,7 @@ import * as labDefaults from './migrations/0002-lab-defaults';
 import * as families from './migrations/0003-families';
 import * as library from './migrations/0004-library';
 import * as attachments from './migrations/0005-attachments';
+import * as openUpLogs from './migrations/0006-open-up-logs';
 import { defineModels, type Models } from './models';
 
 /** Migrations, oldest first. They only go forward; an entry is never changed once it has shipped. */
@@ -16,6 +17,7 @@ const MIGRATIONS: { name: string; up: (query: QueryInterface) => Promise<void> }
   { name: '0003-families', up: families.up },
   { name: '0004-library', up: library.up },
   { name: '0005-attachments', up: attachments.up },
+  { name: '0006-open-up-logs', up: openUpLogs.up },
 ];
 
 export interface Database {

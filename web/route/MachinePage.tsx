@@ -104,7 +104,7 @@ function FilePage() {
                   <>
                     <span
                       aria-hidden
-                      className={`size-2.5 rounded-full border ${isActive ? 'bg-heat border-heat' : open || s.path === 'estimate' ? 'border-ink' : 'bg-ink border-ink'}`}
+                      className={`size-2.5 rounded-full border ${isActive ? 'bg-heat border-heat' : open || s.path === 'estimate' || s.path === 'open-up' ? 'border-ink' : 'bg-ink border-ink'}`}
                     />
                     <span className="grow">{s.name}</span>
                     {open > 0 && (

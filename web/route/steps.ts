@@ -2,6 +2,7 @@
 export const STEPS = [
   { path: 'identify', name: 'Identify', key: 'i' },
   { path: 'outside', name: 'Outside', key: 'o' },
+  { path: 'open-up', name: 'Open up', key: 'l' },
   { path: 'cooling', name: 'Cooling', key: 'k' },
   { path: 'estimate', name: 'Estimate', key: 'e' },
 ] as const;

@@ -34,6 +34,8 @@ const KEYS: [string, string[], string][] = [
     ['←', '→'],
     'in a photo: the one before, the next; c covers, z full size, d a copy, Del puts aside',
   ],
+  ['map', ['A'], 'on the screw map: the group; arrows move, Enter logs, takes out, puts back'],
+  ['back', ['v'], 'in open up: the way back'],
   ['move', ['Space'], 'on a part’s grip along a pipe: pick up, move with arrows, put down'],
 ];
 

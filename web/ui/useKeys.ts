@@ -16,8 +16,10 @@ function nameOf(event: KeyboardEvent): string {
 
 /**
  * Listens for keys while the component is shown. Single keys work where no field is focused; those with mod work everywhere.
+ *
+ * @param first before those of the page around it, such as an undo of its own
  */
-export function useKeys(keys: KeyMap, active = true): void {
+export function useKeys(keys: KeyMap, active = true, first = false): void {
   const latest = useRef(keys);
   // before the screen shows, so that a key pressed at first sight is not lost
   useLayoutEffect(() => {
@@ -35,7 +37,7 @@ export function useKeys(keys: KeyMap, active = true): void {
       event.preventDefault();
       run();
     };
-    window.addEventListener('keydown', listen);
-    return () => window.removeEventListener('keydown', listen);
-  }, [active]);
+    window.addEventListener('keydown', listen, first);
+    return () => window.removeEventListener('keydown', listen, first);
+  }, [active, first]);
 }

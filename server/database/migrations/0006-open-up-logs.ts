@@ -1,0 +1,24 @@
+import { DataTypes, type QueryInterface } from 'sequelize';
+
+/** Logs of openings: every version of each, the newest being what holds. */
+export async function up(query: QueryInterface): Promise<void> {
+  await query.sequelize.transaction(async (transaction) => {
+    await query.createTable(
+      'open_up_logs',
+      {
+        id: { type: DataTypes.INTEGER, primaryKey: true, autoIncrement: true },
+        machineId: {
+          type: DataTypes.STRING(36),
+          allowNull: false,
+          references: { model: 'machines', key: 'id' },
+          onDelete: 'RESTRICT',
+        },
+        revision: { type: DataTypes.INTEGER, allowNull: false },
+        log: { type: DataTypes.TEXT, allowNull: false },
+        createdAt: { type: DataTypes.DATE, allowNull: false },
+      },
+      { transaction },
+    );
+    await query.addIndex('open_up_logs', ['machineId', 'revision'], { unique: true, transaction });
+  });
+}
