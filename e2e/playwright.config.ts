@@ -3,8 +3,9 @@ import { existsSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
-// a port of this run's own: a server that an ended run left behind must not answer for it
-const port = Number((process.env['ZUGLUFT_E2E_PORT'] ??= String(42_000 + (process.pid % 5000))));
+// a port of this run's own: a server that an ended run left behind must not answer for it; below those that the system hands out
+// for connections, which may be taken at any time
+const port = Number((process.env['ZUGLUFT_E2E_PORT'] ??= String(20_000 + (process.pid % 10_000))));
 const folder = existsSync('/dev/shm') ? '/dev/shm' : tmpdir();
 // the config is read by every worker; only the first makes the data folder
 const data = (process.env['ZUGLUFT_E2E_DATA'] ??= mkdtempSync(join(folder, 'zugluft-e2e-')));
