@@ -4,6 +4,8 @@ import { openMachine } from './support';
 
 for (const theme of ['chalk', 'dim'] as const) {
   test(`no serious accessibility fault on any view, ${theme}`, async ({ page }) => {
+    // a dozen views, each looked through node by node while bands are being made
+    test.setTimeout(900_000);
     await page.addInitScript((t) => localStorage.setItem('zugluft.theme', t), theme);
     await openMachine(page, 'Studio, 8-core');
     const faults: string[] = [];
