@@ -54,6 +54,7 @@ const CLEARLY_NEARER_MM = 10;
  * harm.
  *
  * @param log the log of an opening
+ * Source: screws that are short first at the rim, common practice, no source; how much nearer counts is our choice.
  */
 export function screwBalance(log: OpenUpLog): ScrewBalance {
   const byId = new Map(log.screws.map((s) => [s.id, s]));

@@ -31,7 +31,7 @@ export function Lightbox({
 }) {
   const { draft } = useMachineFile();
   const { replace } = useAttachments();
-  const { facts, state, change, undo, choose } = useFacts(attachment, replace);
+  const { facts, state, change, undo, choose, flush } = useFacts(attachment, replace);
   const [box, setBox] = useState<number | null>(null);
   const [actual, setActual] = useState(false);
   const [failed, setFailed] = useState(false);
@@ -51,6 +51,17 @@ export function Lightbox({
     requestAnimationFrame(() =>
       stage.current?.querySelector<HTMLElement>(`[data-cover="${facts.covers.length}"]`)?.focus(),
     );
+  };
+  // the server burns the boxes in: a copy must not leave before it has them
+  const saveCopy = async () => {
+    if (!(await flush())) {
+      toast.error('No copy: the boxes could not be saved, and it would go out without them.');
+      return;
+    }
+    const link = document.createElement('a');
+    link.href = copyUrl(attachment);
+    link.download = '';
+    link.click();
   };
   const putAside = async () => {
     try {
@@ -81,7 +92,7 @@ export function Lightbox({
       ArrowRight: () => go(1),
       c: addBox,
       z: () => setActual((x) => !x),
-      d: () => dialog.current?.querySelector<HTMLAnchorElement>('[data-copy]')?.click(),
+      d: () => void saveCopy(),
       Delete: () => void putAside(),
     };
     if (!run[e.key]) return;
@@ -270,9 +281,9 @@ export function Lightbox({
                 {actual ? 'Fit' : 'Full size'} <Kbd>z</Kbd>
               </button>
             )}
-            <a className="btn btn-sm" data-copy href={copyUrl(attachment)} download>
+            <button type="button" className="btn btn-sm" onClick={() => void saveCopy()}>
               Save a copy <Kbd>d</Kbd>
-            </a>
+            </button>
             <button type="button" className="btn btn-sm" onClick={() => void putAside()}>
               Put aside <Kbd>Del</Kbd>
             </button>

@@ -76,6 +76,15 @@ export function useFacts(attachment: Attachment, replace: (a: Attachment) => voi
       setPast((p) => [...p, facts].slice(-100));
       put({ ...facts, ...part });
     },
+    /** Sends what is not saved yet; false where it could not be. */
+    async flush(): Promise<boolean> {
+      const now = latest.current;
+      for (let k = 0; now.busy && k < 100; k++) {
+        await new Promise((resolve) => setTimeout(resolve, 50));
+      }
+      await save();
+      return !now.dirty && !now.busy;
+    },
     undo() {
       const before = past.at(-1);
       if (!before) return;
