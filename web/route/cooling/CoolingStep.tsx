@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import { AirwayMap } from '../../airway/AirwayMap';
@@ -21,7 +21,12 @@ export function CoolingStep() {
   // the tab changes at once, the address bar when it comes to it: the next key already means the new tab
   const [wanted, setWanted] = useState(params.get('parts'));
   const asked = params.get('parts');
-  useEffect(() => setWanted(asked), [asked]);
+  const [followed, setFollowed] = useState(asked);
+  // not as an effect: one that runs late would take back a key pressed at first sight
+  if (asked !== followed) {
+    setFollowed(asked);
+    setWanted(asked);
+  }
   const at = Math.max(
     0,
     PART_KINDS.findIndex((k) => k.list === wanted),
