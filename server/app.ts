@@ -18,6 +18,9 @@ import { createMachineStore } from './machines/machineStore';
 import { hostGuard } from './security/hostGuard';
 import { openUpRoutes } from './openup/openUpRoutes';
 import { createOpenUpStore } from './openup/openUpStore';
+import { guideRoutes } from './openup/guideRoutes';
+import { settingRoutes } from './settings/settingRoutes';
+import { createSettingStore } from './settings/settingStore';
 import { problemHandler, unknownRoute } from './security/problem';
 
 const MOST_BODY = '1mb';
@@ -70,7 +73,11 @@ export function createApp(db: Database, webFolder: string | null, logger: Logger
   const machines = createMachineStore(db, defaults.current);
   const attachments = createAttachmentStore(db);
   api.use('/machines/:id/attachments', attachmentRoutes(attachments));
-  api.use('/machines/:id/log', openUpRoutes(createOpenUpStore(db)));
+  const logs = createOpenUpStore(db);
+  const settings = createSettingStore(db);
+  api.use('/machines/:id/log', openUpRoutes(logs));
+  api.use('/machines/:id', guideRoutes(machines, logs, attachments, settings));
+  api.use('/settings', settingRoutes(settings));
   api.use(
     '/machines',
     machineRoutes(
@@ -91,8 +98,9 @@ export function createApp(db: Database, webFolder: string | null, logger: Logger
     exchangeRoutes(
       db,
       machines,
-      createImporter(db, machines, defaults.current, attachments),
+      createImporter(db, machines, defaults.current, attachments, logs),
       attachments,
+      logs,
     ),
   );
   api.use(unknownRoute);

@@ -55,6 +55,38 @@ const router = createBrowserRouter([
             lazy: async () => ({
               Component: (await import('./route/open-up/OpenUpStep')).OpenUpStep,
             }),
+            children: [
+              {
+                index: true,
+                lazy: async () => ({
+                  Component: (await import('./route/open-up/LogDesk')).LogDesk,
+                }),
+              },
+              {
+                path: 'parts',
+                lazy: async () => ({
+                  Component: (await import('./route/open-up/PartsDesk')).PartsDesk,
+                }),
+              },
+              {
+                path: 'score',
+                lazy: async () => ({
+                  Component: (await import('./route/open-up/ScorePage')).ScorePage,
+                }),
+              },
+              {
+                path: 'guide',
+                lazy: async () => ({
+                  Component: (await import('./route/open-up/GuidePage')).GuidePage,
+                }),
+              },
+              {
+                path: 'bench',
+                lazy: async () => ({
+                  Component: (await import('./bench-mode/BenchMode')).BenchMode,
+                }),
+              },
+            ],
           },
           {
             path: 'photos',
@@ -77,6 +109,12 @@ const router = createBrowserRouter([
       {
         path: '/method',
         lazy: async () => ({ Component: (await import('./method/MethodPage')).MethodPage }),
+      },
+      {
+        path: '/house-rules',
+        lazy: async () => ({
+          Component: (await import('./house-rules/HouseRulesPage')).HouseRulesPage,
+        }),
       },
       { path: '*', element: <Navigate to="/" replace /> },
     ],

@@ -102,6 +102,15 @@ export interface KeptLog {
   log: OpenUpLog;
 }
 
+/** A machine of the same model whose log another one can be begun from. */
+export interface LogSibling {
+  id: string;
+  variant: string;
+  stateName: string;
+  steps: number;
+  screws: number;
+}
+
 /** What an import does with one thing in the file. */
 export interface ImportItem {
   label: string;
@@ -115,6 +124,8 @@ export interface ImportItem {
   first: Difference[];
   /** Photos and papers that are not in this library yet. */
   photos: number;
+  /** What becomes of the log of the opening; null where the file brings none. */
+  log: 'new' | 'changed' | 'same' | null;
 }
 
 /** What happens to machines that an import would change. */

@@ -1,8 +1,9 @@
+import { cautionsOf } from './cautions';
 import type { Step } from './openUpLog';
 
 /** What of a step matters for the way to a goal. */
 export type WayStep = Pick<Step, 'id' | 'needs' | 'reaches' | 'screws' | 'seconds'> &
-  Partial<Pick<Step, 'tools' | 'consumables' | 'cautions'>>;
+  Partial<Pick<Step, 'tools' | 'consumables' | 'cautions' | 'name' | 'act' | 'expectedSeconds'>>;
 
 export interface Way {
   /** Steps in an order in which each comes after what it needs, else as they stand in the log. */
@@ -24,6 +25,9 @@ export type WayFault =
   | { kind: 'unknown-step'; step: string; needs: string }
   | { kind: 'cycle'; steps: string[] }
   | { kind: 'unreachable'; step: string };
+
+/** The logged time of a step, else what it took on the sibling. */
+const timeOf = (s: WayStep): number | undefined => s.seconds ?? s.expectedSeconds;
 
 const alternatives = (need: string | string[]): string[] =>
   typeof need === 'string' ? [need] : need;
@@ -119,7 +123,7 @@ export function leastSteps(steps: readonly WayStep[], goal: string): Way | null 
     for (const id of chosen) {
       const s = byId.get(id)!;
       for (const x of s.screws) screws.add(x);
-      seconds += s.seconds ?? 0;
+      seconds += timeOf(s) ?? 0;
     }
     return [chosen.size, screws.size, seconds];
   };
@@ -208,13 +212,15 @@ function describeWay(steps: readonly WayStep[], chosen: ReadonlySet<string>, pro
   const every = (of: (s: WayStep) => readonly string[] | undefined) => [
     ...new Set(all.flatMap((s) => of(s) ?? [])),
   ];
-  const times = all.map((s) => s.seconds).filter((s) => s !== undefined);
+  const times = all.map(timeOf).filter((s) => s !== undefined);
   return {
     steps: order,
     screws: every((s) => s.screws),
     tools: every((s) => s.tools),
     consumables: every((s) => s.consumables),
-    cautions: every((s) => s.cautions),
+    cautions: every((s) =>
+      cautionsOf({ act: s.act, name: s.name ?? '', cautions: [...(s.cautions ?? [])] }),
+    ),
     seconds: times.length ? times.reduce((a, b) => a + b, 0) : null,
     timed: times.length,
     proven,

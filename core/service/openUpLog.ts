@@ -43,8 +43,59 @@ export const FIXINGS = [
   'clip',
   'other',
 ] as const;
+export const CONNECTOR_KINDS = [
+  'plug',
+  'ribbon',
+  'antenna-lead',
+  'board-to-board',
+  'ring',
+  'other',
+] as const;
+export const PART_KINDS = [
+  'battery',
+  'fan',
+  'heat-sink',
+  'memory',
+  'storage',
+  'wireless-card',
+  'coin-cell',
+  'speaker',
+  'port',
+  'power-jack',
+  'display',
+  'bezel',
+  'hinge',
+  'keyboard',
+  'touchpad',
+  'board',
+  'other',
+] as const;
+/** What a strip is for; one of unknown purpose stays where it is. */
+export const STRIP_PURPOSES = ['duct-seal', 'shielding-film', 'cable-hold', 'unknown'] as const;
+/** What is done in a step: it brings the cautions, tools and house rules. */
+export const ACTS = [
+  'make-safe',
+  'cover',
+  'battery',
+  'battery-out',
+  'plugs',
+  'leads',
+  'card',
+  'strip',
+  'clean',
+  'fan-out',
+  'sink',
+  'renew',
+  'pads',
+  'layer',
+  'jack',
+  'board',
+  'other',
+] as const;
 /** What an upgrade bound rests on. */
 export const EVIDENCE = ['maker-says', 'likely', 'tried', 'contradicts'] as const;
+
+export const STEP_STATES = ['planned', 'done', 'skipped', 'went-wrong'] as const;
 
 /** Part of the machine that comes off as one: base cover, hatch, keyboard, mid-frame … The list is open. */
 export const layer = z.looseObject({
@@ -72,9 +123,9 @@ export const screw = z.looseObject({
   id,
   layer: id,
   group: id.optional(),
-  /** From the layer's upper left corner, as it is seen. */
-  xMm: mm,
-  yMm: mm,
+  /** From the layer's upper left corner, as it is seen; a screw that was only counted has no place yet. */
+  xMm: mm.optional(),
+  yMm: mm.optional(),
   /** Number printed beside it. */
   printed: z.number().int().min(1).max(99).optional(),
   captive: z.boolean().optional(),
@@ -89,7 +140,10 @@ export const connector = z.looseObject({
   id,
   layer: id.optional(),
   name: words(80),
+  kind: z.enum(CONNECTOR_KINDS).optional(),
   release: z.enum(RELEASES).optional(),
+  /** A printed label says where it goes. */
+  labelled: z.boolean().optional(),
   /** Which lead went where. */
   lead: words(80).optional(),
   off: z.boolean().default(false),
@@ -100,6 +154,7 @@ export const connector = z.looseObject({
 export const part = z.looseObject({
   id,
   name: words(80),
+  kind: z.enum(PART_KINDS).optional(),
   layer: id.optional(),
   /** Where it lies on its layer, from the upper left corner as it is seen. */
   place: z.looseObject({ xMm: mm, yMm: mm, widthMm: mm, depthMm: mm }).optional(),
@@ -107,7 +162,12 @@ export const part = z.looseObject({
   wattHours: z.number().positive().max(200).optional(),
   volts: z.number().positive().max(60).optional(),
   fixing: z.enum(FIXINGS).optional(),
-  /** Replaced alone, or only together with these parts. */
+  /** It can be replaced by itself. */
+  alone: z.boolean().optional(),
+  /** A port on a small board of its own, not on the main one. */
+  ownBoard: z.boolean().optional(),
+  labelled: z.boolean().optional(),
+  /** Else it comes only together with these parts. */
   onlyWith: list(id, 20).default([]),
   consumables: list(words(80), 20).default([]),
   upgrades: list(
@@ -120,9 +180,22 @@ export const part = z.looseObject({
   ).default([]),
 });
 
+export const strip = z.looseObject({
+  id,
+  name: words(80),
+  layer: id.optional(),
+  purpose: z.enum(STRIP_PURPOSES).default('unknown'),
+  off: z.boolean().default(false),
+  on: z.boolean().default(false),
+});
+
+/** A moment, such as `2026-03-02T10:11:12.000Z`. */
+const moment = z.iso.datetime('is no time');
+
 export const step = z.looseObject({
   id,
   name: words(120),
+  act: z.enum(ACTS).optional(),
   layer: id.optional(),
   posture: z.enum(POSTURES).optional(),
   /** What must be done before: each entry is a step, or several of which one is enough. */
@@ -131,11 +204,21 @@ export const step = z.looseObject({
   reaches: list(id, 20).default([]),
   screws: list(id, 200).default([]),
   connectors: list(id, 60).default([]),
+  parts: list(id, 60).default([]),
+  strips: list(id, 40).default([]),
   tools: list(words(60), 20).default([]),
   consumables: list(words(80), 20).default([]),
   cautions: list(id, 20).default([]),
+  /** Time taken, without pauses. */
   seconds: z.number().min(0).max(86_400).optional(),
-  state: z.enum(['planned', 'done', 'skipped', 'went-wrong']).default('planned'),
+  /** What it took on the machine that the log was taken over from. */
+  expectedSeconds: z.number().min(0).max(86_400).optional(),
+  /** The clock runs since then. */
+  runningSince: moment.optional(),
+  stamps: list(z.looseObject({ at: moment, words: words(200) }), 50).default([]),
+  state: z.enum(STEP_STATES).default('planned'),
+  /** What was said of it on the way back. */
+  back: z.boolean().default(false),
   note: words(2000).optional(),
 });
 
@@ -147,7 +230,25 @@ export const openUpLog = z.looseObject({
   screws: list(screw, 300).default([]),
   connectors: list(connector, 200).default([]),
   parts: list(part, 200).default([]),
+  strips: list(strip, 100).default([]),
   steps: list(step, 400).default([]),
+  /** Cautions that were read; none is asked for twice. */
+  acknowledged: list(id, 60).default([]),
+  /** Checks after the last screw that were made. */
+  checked: list(id, 20).default([]),
+  /** The machine whose log this one was begun from. */
+  templateOf: words(300).optional(),
+  /** What a team agreed to give or take from the computed service score. */
+  deviation: z
+    .looseObject({
+      points: z
+        .number('must be a number')
+        .min(-5, 'must be at least -5')
+        .max(5, 'must be at most 5'),
+      reason: z.string().trim().min(1, 'needs a reason').max(1000, 'at most 1000 characters'),
+      agreedBy: words(200).default(''),
+    })
+    .optional(),
 });
 
 export type OpenUpLog = z.infer<typeof openUpLog>;
@@ -157,3 +258,21 @@ export type ScrewGroup = z.infer<typeof screwGroup>;
 export type Layer = z.infer<typeof layer>;
 export type Connector = z.infer<typeof connector>;
 export type LoggedPart = z.infer<typeof part>;
+export type LoggedStrip = z.infer<typeof strip>;
+export type Act = (typeof ACTS)[number];
+/** A screw whose hole is known. */
+export type PlacedScrew = Screw & { xMm: number; yMm: number };
+
+export const isPlaced = (s: Screw): s is PlacedScrew => s.xMm !== undefined && s.yMm !== undefined;
+
+/** A log in which nothing was written yet. */
+export const EMPTY_LOG: OpenUpLog = openUpLog.parse({ format: 'zugluft-openup', formatVersion: 1 });
+
+/**
+ * A log as it was kept, also by an earlier version of this program: what the format has gained since then is filled in.
+ *
+ * @returns null where it is no log
+ */
+export function readOpenUpLog(kept: unknown): OpenUpLog | null {
+  return openUpLog.safeParse(kept).data ?? null;
+}

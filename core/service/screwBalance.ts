@@ -1,4 +1,4 @@
-import type { OpenUpLog, Screw } from './openUpLog';
+import { isPlaced, type OpenUpLog, type PlacedScrew, type Screw } from './openUpLog';
 
 export interface GroupBalance {
   /** Id of the group; null for screws without one. */
@@ -31,9 +31,9 @@ export interface ScrewBalance {
 const filledOnArrival = (s: Screw) => s.onArrival !== 'missing' && s.onArrival !== 'stripped';
 
 /** How far a hole lies from the rim of its layer, mm: of the outline where it is known, else of the outermost holes. */
-function fromRim(log: OpenUpLog, screw: Screw): number {
+function fromRim(log: OpenUpLog, screw: PlacedScrew): number {
   const layer = log.layers.find((l) => l.id === screw.layer);
-  const mates = log.screws.filter((s) => s.layer === screw.layer);
+  const mates = log.screws.filter(isPlaced).filter((s) => s.layer === screw.layer);
   const low = (of: 'xMm' | 'yMm', size: number | undefined) =>
     size === undefined ? Math.min(...mates.map((s) => s[of])) : 0;
   const high = (of: 'xMm' | 'yMm', size: number | undefined) =>
@@ -115,10 +115,11 @@ function adviceFor(
   const advice: ScrewBalance['advice'] = [];
   for (const g of groups) {
     const onBench = g.leftOver.length;
-    const mine = log.screws.filter((s) => (s.group ?? null) === g.group);
+    const mine = log.screws.filter(isPlaced).filter((s) => (s.group ?? null) === g.group);
     const depth = new Map(mine.map((s) => [s.id, fromRim(log, s)]));
     // those on the bench go to the rim first; only what is short after that is moved
     const gaps = [...g.gaps, ...g.missingOnArrival.filter((id) => !inside.get(id)!.length)]
+      .filter((id) => depth.has(id))
       .sort((a, b) => depth.get(a)! - depth.get(b)!)
       .slice(onBench);
     const donors = mine

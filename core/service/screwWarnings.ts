@@ -1,4 +1,4 @@
-import type { OpenUpLog, Screw } from './openUpLog';
+import { isPlaced, type OpenUpLog, type PlacedScrew, type Screw } from './openUpLog';
 
 export type ScrewWarning =
   | { kind: 'two-lengths'; screws: string[]; lengthsMm: number[] }
@@ -25,7 +25,7 @@ export function screwWarnings(log: OpenUpLog): ScrewWarning[] {
   const lengthOf = (s: Screw) => log.groups.find((g) => g.id === s.group)?.lengthMm;
   const out: ScrewWarning[] = [];
   for (const layer of log.layers) {
-    const mine = log.screws.filter((s) => s.layer === layer.id);
+    const mine = log.screws.filter(isPlaced).filter((s) => s.layer === layer.id);
     for (const row of rows(mine)) {
       const known = row.filter((s) => lengthOf(s) !== undefined);
       const lengths = distinct(known.map((s) => lengthOf(s)!));
@@ -57,8 +57,8 @@ export function screwWarnings(log: OpenUpLog): ScrewWarning[] {
 }
 
 /** Screws by rows across; from rear to front lengths may well differ, long behind and short in front. */
-function rows(screws: readonly Screw[]): Screw[][] {
-  const out: Screw[][] = [];
+function rows(screws: readonly PlacedScrew[]): PlacedScrew[][] {
+  const out: PlacedScrew[][] = [];
   for (const s of [...screws].sort((a, b) => a.yMm - b.yMm)) {
     const last = out.at(-1);
     if (last && s.yMm - last[0]!.yMm <= ROW_MM) last.push(s);

@@ -182,8 +182,8 @@ test('the way back: last step first, odd screws first, latches closed, then star
   const back = backTogether(log((x) => (put(x, 'r1').back = 'lost')));
   expect(back.map((b) => b.undoes)).toEqual(['card', 'battery', 'cover', null, null, null]);
   expect(back[0]!.connectors).toEqual([
-    { id: 'touchpad', closeLatch: true, lead: null },
-    { id: 'lead', closeLatch: false, lead: 'white to 1' },
+    expect.objectContaining({ id: 'touchpad', closeLatch: true, lead: null }),
+    expect.objectContaining({ id: 'lead', closeLatch: false, lead: 'white to 1' }),
   ]);
   const cover = back[2]!;
   expect(cover.screws.map((s) => [s.group, s.holes.length])).toEqual([

@@ -1,6 +1,6 @@
-import type { Screw } from './openUpLog';
+import type { PlacedScrew } from './openUpLog';
 
-export type Hole = Pick<Screw, 'id' | 'xMm' | 'yMm' | 'printed'>;
+export type Hole = Pick<PlacedScrew, 'id' | 'xMm' | 'yMm' | 'printed'>;
 
 export interface TighteningOrder {
   /** Holes in the order of one round. */
@@ -24,10 +24,14 @@ const MOST_EXACT = 12;
  * each other, and of these the one with the longest ways between one screw and the next.
  *
  * @param holes screws of one part with their places, mm
+ * @param rule the house's: printed numbers where there are any, or crosswise whatever is printed
  * Source: common practice, no source.
  */
-export function tighteningOrder(holes: readonly Hole[]): TighteningOrder {
-  if (holes.length && holes.every((h) => h.printed !== undefined)) {
+export function tighteningOrder(
+  holes: readonly Hole[],
+  rule: 'printed' | 'crosswise' = 'printed',
+): TighteningOrder {
+  if (rule === 'printed' && holes.length && holes.every((h) => h.printed !== undefined)) {
     const order = [...holes].sort((a, b) => a.printed! - b.printed!).map((h) => h.id);
     return { order, by: 'printed', rounds: 2, neighbours: 0 };
   }

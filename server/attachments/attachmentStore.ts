@@ -18,6 +18,8 @@ import { createFileFolder } from './fileFolder';
 import { burnCovers, cleanPhoto, thumbnail, typeByContent } from './imageWork';
 
 const PAGE_SIZE = 100;
+/** Longer side of a photo in a guide. */
+const READING_PX = 1280;
 
 export type AttachmentStore = ReturnType<typeof createAttachmentStore>;
 
@@ -214,6 +216,13 @@ export function createAttachmentStore(db: Database) {
         throw new Problem(404, 'No picture', 'a paper has no small picture');
       }
       return smallOf(row.sha256, row.covers);
+    },
+
+    /** A picture of a photo for a guide: large enough to be read, boxes burned in. */
+    async forReading(machineId: string, id: string): Promise<Buffer> {
+      const row = toAttachment(await rowOf(machineId, id));
+      const bytes = await folder.read(row.sha256);
+      return oneByOne(() => thumbnail(bytes, row.covers, READING_PX));
     },
 
     /** What goes out with a machine: those of its photos and papers that may. */

@@ -96,12 +96,16 @@ export async function burnCovers(
 }
 
 /** A small picture of a photo, its boxes burned in. */
-export async function thumbnail(bytes: Uint8Array, covers: readonly Cover[]): Promise<Buffer> {
+export async function thumbnail(
+  bytes: Uint8Array,
+  covers: readonly Cover[],
+  px = THUMB_PX,
+): Promise<Buffer> {
   const full = covered(bytes, await sizeOf(bytes), covers);
   // composed first, made smaller after: in one go it would be the other way round
   const whole = covers.length ? sharp(await full.webp({ lossless: true }).toBuffer()) : full;
   return whole
-    .resize(THUMB_PX, THUMB_PX, { fit: 'inside', withoutEnlargement: true })
+    .resize(px, px, { fit: 'inside', withoutEnlargement: true })
     .webp({ quality: 80 })
     .toBuffer();
 }

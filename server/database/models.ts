@@ -133,6 +133,17 @@ export class LabDefaultRow extends Model<
   declare createdAt: CreationOptional<Date>;
 }
 
+/** What a lab has decided for itself, as it was after one change. */
+export class LabSettingRow extends Model<
+  InferAttributes<LabSettingRow>,
+  InferCreationAttributes<LabSettingRow>
+> {
+  declare id: CreationOptional<number>;
+  declare key: string;
+  declare value: string;
+  declare createdAt: CreationOptional<Date>;
+}
+
 /** The models of one open database; classes are made anew for each, so that several can be open at once. */
 export interface Models {
   Machine: typeof MachineRow;
@@ -143,6 +154,7 @@ export interface Models {
   Attachment: typeof AttachmentRow;
   OpenUpLog: typeof OpenUpLogRow;
   LabDefault: typeof LabDefaultRow;
+  LabSetting: typeof LabSettingRow;
 }
 
 export function defineModels(sequelize: Sequelize): Models {
@@ -267,5 +279,25 @@ export function defineModels(sequelize: Sequelize): Models {
     },
     { sequelize, tableName: 'lab_defaults', modelName: 'LabDefault', updatedAt: false },
   );
-  return { Machine, Variant, Unit, MachineTag, Revision, Attachment, OpenUpLog, LabDefault };
+  class LabSetting extends LabSettingRow {}
+  LabSetting.init(
+    {
+      id: { type: DataTypes.INTEGER, primaryKey: true, autoIncrement: true },
+      key: { type: DataTypes.STRING(60), allowNull: false },
+      value: { type: DataTypes.TEXT, allowNull: false },
+      createdAt: { type: DataTypes.DATE, allowNull: false },
+    },
+    { sequelize, tableName: 'lab_settings', modelName: 'LabSetting', updatedAt: false },
+  );
+  return {
+    Machine,
+    Variant,
+    Unit,
+    MachineTag,
+    Revision,
+    Attachment,
+    OpenUpLog,
+    LabDefault,
+    LabSetting,
+  };
 }

@@ -8,6 +8,7 @@ import * as families from './migrations/0003-families';
 import * as library from './migrations/0004-library';
 import * as attachments from './migrations/0005-attachments';
 import * as openUpLogs from './migrations/0006-open-up-logs';
+import * as labSettings from './migrations/0007-lab-settings';
 import { defineModels, type Models } from './models';
 
 /** Migrations, oldest first. They only go forward; an entry is never changed once it has shipped. */
@@ -18,6 +19,7 @@ const MIGRATIONS: { name: string; up: (query: QueryInterface) => Promise<void> }
   { name: '0004-library', up: library.up },
   { name: '0005-attachments', up: attachments.up },
   { name: '0006-open-up-logs', up: openUpLogs.up },
+  { name: '0007-lab-settings', up: labSettings.up },
 ];
 
 export interface Database {

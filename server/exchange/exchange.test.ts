@@ -12,6 +12,7 @@ import { openDatabase } from '../database/openDatabase';
 import { createMachineStore } from '../machines/machineStore';
 import { temporaryFolder } from '../test-support/temporaryFolder';
 import { testServer } from '../test-support/testServer';
+import { createOpenUpStore } from '../openup/openUpStore';
 import { createAttachmentStore } from '../attachments/attachmentStore';
 import { createImporter } from './importPlan';
 import { readImport } from './readImport';
@@ -153,6 +154,7 @@ test('machines of one variant whose cooling differs do not become one variant he
     createMachineStore(db),
     async () => ({}),
     createAttachmentStore(db),
+    createOpenUpStore(db),
   );
   const finder = { byId: async () => null, byName: async () => null };
   const received = await receiveFile(Readable.from([Buffer.from(zip)]), db.folder);
@@ -370,6 +372,53 @@ test('photos go out with their boxes burned in and come back once; papers only w
   expect(item).toMatchObject({ action: 'new', photos: 0, reasons: [{ path: files[0] }] });
   expect(await third.models.Machine.count()).toBe(1);
   await third.close();
+});
+
+test('the log of an opening goes out with its machine and comes back once, as one more revision where it changed', async () => {
+  const made = await create(example('one-die'));
+  const log = {
+    format: 'zugluft-openup',
+    formatVersion: 1,
+    steps: [{ id: 'cover', name: 'Base cover off', note: 'tethered 😀' }],
+  };
+  const put = (seen: number, body: object) =>
+    call().put(`/api/machines/${made.id}/log`).set('If-Match', `"${seen}"`).send({ log: body });
+  await put(0, log).expect(200);
+  const zip = await download('/api/exchange/library.zip');
+  expect((await send(zip).expect(200)).body.items[0]).toMatchObject({
+    action: 'same',
+    log: 'same',
+  });
+
+  // gone on here meanwhile: the file's one is put on top, and what stood here stays in the history
+  await put(1, { ...log, steps: [] }).expect(200);
+  expect((await send(zip)).body.items[0]).toMatchObject({ action: 'same', log: 'changed' });
+  await send(zip, '&apply=1&changed=skip').expect(200);
+  expect((await call().get(`/api/machines/${made.id}/log`)).body.revision).toBe(2);
+  await send(zip, '&apply=1').expect(200);
+  const now = (await call().get(`/api/machines/${made.id}/log`)).body;
+  expect(now).toMatchObject({ revision: 3, log: { steps: [{ note: 'tethered 😀' }] } });
+
+  const other = await openDatabase(temporaryFolder());
+  const post = (file: Uint8Array) =>
+    request(createApp(other, null, pino({ level: 'silent' })))
+      .post('/api/exchange/import?apply=1')
+      .set('Host', '127.0.0.1:4180')
+      .set('Content-Type', 'application/octet-stream')
+      .send(Buffer.from(file));
+  expect((await post(zip)).body.items[0]).toMatchObject({ action: 'new', log: 'new' });
+  expect((await other.models.OpenUpLog.findOne())!).toMatchObject({
+    machineId: made.id,
+    revision: 1,
+  });
+  // a log that was tampered with refuses its machine, with the file's name
+  const files = unzipSync(zip);
+  const name = Object.keys(files).find((f) => f.startsWith('logs/'))!;
+  files[name] = strToU8('{"format":"something"}');
+  const refused = (await post(zipSync(files))).body.items[0];
+  expect(refused.action).toBe('refused');
+  expect(refused.reasons[0].message).toContain(name);
+  await other.close();
 });
 
 test('an import tells of each machine as it is done, and leaves no file behind', async () => {

@@ -1,6 +1,7 @@
 import { Router } from 'express';
 import { WHEN_CHANGED, type ImportItem } from '@zugluft/core/library/answers';
 import { z } from 'zod';
+import type { OpenUpStore } from '../openup/openUpStore';
 import type { AttachmentStore } from '../attachments/attachmentStore';
 import type { Database } from '../database/openDatabase';
 import { onlyOneNamed } from '../machines/machineList';
@@ -24,6 +25,7 @@ export function exchangeRoutes(
   store: MachineStore,
   importer: Importer,
   attachments: AttachmentStore,
+  logs: OpenUpStore,
 ): Router {
   const router = Router();
   const finder: Finder = {
@@ -58,7 +60,7 @@ export function exchangeRoutes(
 
   router.get('/library.zip', async (_req, res) => {
     res.attachment('library.zip').type('application/zip');
-    await writeLibraryZip(db, attachments, res);
+    await writeLibraryZip(db, attachments, logs, res);
   });
 
   // with Accept: application/x-ndjson a line for each machine as it is done, so that its progress can be told

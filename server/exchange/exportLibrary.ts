@@ -6,6 +6,7 @@ import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { Op } from 'sequelize';
 import type { Writable } from 'node:stream';
 import type { AttachmentStore } from '../attachments/attachmentStore';
+import type { OpenUpStore } from '../openup/openUpStore';
 import type { Database } from '../database/openDatabase';
 import type { MachineRow } from '../database/models';
 import { recordOf, toUnit } from '../machines/machineRows';
@@ -61,11 +62,12 @@ export function fileName(record: CaseRecord): string {
 
 /**
  * The whole library as a zip, written while it is made: a record each, its photos and papers that may go out with their boxes
- * burned in, both CSV files, and a list that brings variants, units and tags back. Serial numbers stay out.
+ * burned in, the log of its opening, both CSV files, and a list that brings variants, units and tags back. Serial numbers stay out.
  */
 export async function writeLibraryZip(
   db: Database,
   attachments: AttachmentStore,
+  logs: OpenUpStore,
   out: Writable,
 ): Promise<void> {
   const ended = new Promise<void>((resolve, reject) => {
@@ -120,8 +122,12 @@ export async function writeLibraryZip(
     const unit = toUnit((await db.models.Unit.findByPk(row.unitId))!);
     const tags = await db.models.MachineTag.findAll({ where: { machineId: row.id }, raw: true });
     const { serial: _, ...facts } = unit.facts;
+    const { revision, log } = await logs.read(row.id);
+    const logFile = revision ? `logs/${base}.json` : null;
+    if (logFile) add(logFile, `${JSON.stringify(log, null, 2)}\n`);
     list.push({
       file,
+      log: logFile,
       id: row.id,
       variantId: row.variantId,
       unitId: row.unitId,

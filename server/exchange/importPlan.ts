@@ -3,6 +3,7 @@ import { splitCase } from '@zugluft/core/family/splitCase';
 import type { ImportItem, WhenChanged } from '@zugluft/core/library/answers';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
+import type { OpenUpLog } from '@zugluft/core/service/openUpLog';
 import type { LabDefaults } from '@zugluft/core/record/resolver';
 import type { Transaction } from 'sequelize';
 import { randomUUID } from 'node:crypto';
@@ -12,6 +13,7 @@ import { variantIsFull } from '../machines/machineFamilies';
 import { onlyOneNamed } from '../machines/machineList';
 import { recordOf, writeFirst } from '../machines/machineRows';
 import type { MachineStore } from '../machines/machineStore';
+import type { OpenUpStore } from '../openup/openUpStore';
 import type { AttachmentStore } from '../attachments/attachmentStore';
 import type { Candidate } from './readImport';
 
@@ -40,6 +42,7 @@ export function createImporter(
   store: MachineStore,
   labDefaults: () => Promise<LabDefaults>,
   attachments: AttachmentStore,
+  logs: OpenUpStore,
 ) {
   const { Machine, MachineTag, Variant, Unit } = db.models;
 
@@ -64,6 +67,7 @@ export function createImporter(
       changed: 0,
       first: [],
       photos: 0,
+      log: null,
     };
     if (candidate.refused !== undefined) {
       item.reasons = [{ path: '', message: candidate.refused }];
@@ -87,10 +91,26 @@ export function createImporter(
       item.changed = changes.length;
       item.first = changes.slice(0, FIRST);
     }
+    if (candidate.log) item.log = await logState(candidate.log, item.machineId);
     for (const { id } of candidate.attachments ?? []) {
       if (!(await attachments.knows(id))) item.photos++;
     }
     return { item, row };
+  };
+
+  const logState = async (log: OpenUpLog, machineId: string | null): Promise<ImportItem['log']> => {
+    const kept = machineId === null ? null : await logs.read(machineId);
+    if (!kept?.revision) return 'new';
+    return diffRecords(kept.log, log).length ? 'changed' : 'same';
+  };
+
+  /** The log of a candidate, as one more revision where there is one already and changes are taken. */
+  const addLog = async (candidate: Candidate, item: ImportItem, changed: WhenChanged) => {
+    if (!candidate.log || !item.machineId) return;
+    const { revision } = await logs.read(item.machineId);
+    item.log = await logState(candidate.log, item.machineId);
+    if (item.log === 'same' || (item.log === 'changed' && changed !== 'update')) return;
+    await logs.write(item.machineId, revision, candidate.log);
   };
 
   /** Photos and papers of a candidate that are not here yet; one that cannot be taken is named and left out. */
@@ -192,6 +212,7 @@ export function createImporter(
         }
         const left = item.action === 'changed' && changed === 'skip';
         if (item.machineId && !left) {
+          await addLog(candidate, item, changed);
           await addAttachments(candidate, item, item.action === 'changed' && changed === 'new');
         }
         yield item;

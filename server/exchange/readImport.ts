@@ -5,6 +5,7 @@ import { plainCell } from '@zugluft/core/exchange/cells';
 import { jsonDepth } from '@zugluft/core/exchange/jsonDepth';
 import { MOST_ATTACHMENTS } from '@zugluft/core/library/attachment';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
+import { readOpenUpLog, type OpenUpLog } from '@zugluft/core/service/openUpLog';
 import { z } from 'zod';
 import type { Identity } from '../machines/machineList';
 import { Problem } from '../security/problem';
@@ -21,6 +22,8 @@ export interface Candidate {
   refused?: string;
   place?: { variantId: string; unitId: string; stateName: string; facts: UnitFacts };
   tags?: string[];
+  /** The log of its opening. */
+  log?: OpenUpLog;
   attachments?: CandidateAttachment[];
 }
 
@@ -65,6 +68,7 @@ export const manifestSchema = z.object({
     .array(
       z.object({
         file: z.string().max(300),
+        log: z.string().max(300).nullable().default(null),
         id: z.uuid(),
         variantId: z.uuid(),
         unitId: z.uuid(),
@@ -169,6 +173,11 @@ async function readZip(zip: ZipFiles): Promise<Candidate[]> {
     }
     return readJson(bytes);
   };
+  const openUp = async (file: string): Promise<OpenUpLog> => {
+    const log = readOpenUpLog(await record(file));
+    if (!log) throw new Error(`${file} is no log of an opening`);
+    return log;
+  };
   const out: Candidate[] = [];
   if (!zip.names.includes(MANIFEST)) {
     const files = zip.names.filter((file) => file.endsWith('.json')).slice(0, MOST_RECORDS);
@@ -183,7 +192,17 @@ async function readZip(zip: ZipFiles): Promise<Candidate[]> {
   } catch {
     throw new Problem(422, 'Broken library', `${MANIFEST} in the zip is not as it should be`);
   }
-  for (const { file, id, variantId, unitId, stateName, tags, unit, attachments } of list.machines) {
+  for (const {
+    file,
+    log,
+    id,
+    variantId,
+    unitId,
+    stateName,
+    tags,
+    unit,
+    attachments,
+  } of list.machines) {
     out.push(
       await attempt(file, async () => ({
         label: file,
@@ -191,6 +210,7 @@ async function readZip(zip: ZipFiles): Promise<Candidate[]> {
         record: await record(file),
         place: { variantId, unitId, stateName, facts: unit },
         tags,
+        ...(log === null ? {} : { log: await openUp(log) }),
         attachments: attachments.map((a) => ({ ...a, read: () => zip.read(a.file) })),
       })),
     );

@@ -17,6 +17,10 @@ export function openUpRoutes(store: OpenUpStore): Router {
     res.set('ETag', `"${kept.revision}"`).json(kept);
   });
 
+  router.get('/siblings', async (req, res) => {
+    res.json({ items: await store.siblings(machineOf(req)) });
+  });
+
   router.put('/', async (req, res) => {
     const { log } = parse(body, req.body);
     const kept = await store.write(machineOf(req), expectedRevision(req), log);

@@ -1,15 +1,14 @@
-import type { KeptLog } from '@zugluft/core/library/answers';
-import { openUpLog, type OpenUpLog } from '@zugluft/core/service/openUpLog';
-import type { Transaction } from 'sequelize';
+import type { KeptLog, LogSibling } from '@zugluft/core/library/answers';
+import { EMPTY_LOG, openUpLog, readOpenUpLog } from '@zugluft/core/service/openUpLog';
+import { col, fn, Op, where as sqlWhere, type Transaction } from 'sequelize';
 import type { Database } from '../database/openDatabase';
 import { found } from '../machines/machineRows';
 import { parse } from '../security/parse';
 import { Problem } from '../security/problem';
 
-export type OpenUpStore = ReturnType<typeof createOpenUpStore>;
+const MOST_SIBLINGS = 60;
 
-/** A log in which nothing was written yet; it has revision 0. */
-const EMPTY: OpenUpLog = openUpLog.parse({ format: 'zugluft-openup', formatVersion: 1 });
+export type OpenUpStore = ReturnType<typeof createOpenUpStore>;
 
 /**
  * Logs of openings, one for each machine's file. Every write is one transaction and leaves the version before it.
@@ -25,14 +24,44 @@ export function createOpenUpStore(db: Database) {
       ...(transaction ? { transaction } : {}),
     });
     return row
-      ? { revision: row.revision, log: JSON.parse(row.log) as OpenUpLog }
-      : { revision: 0, log: EMPTY };
+      ? { revision: row.revision, log: readOpenUpLog(JSON.parse(row.log)) ?? EMPTY_LOG }
+      : { revision: 0, log: EMPTY_LOG };
   };
 
   return {
     async read(machineId: string): Promise<KeptLog> {
       found(await Machine.findByPk(machineId));
       return newest(machineId);
+    },
+
+    /** Machines of the same maker and model whose opening was logged, this one left out. */
+    async siblings(machineId: string): Promise<LogSibling[]> {
+      const own = found(await Machine.findByPk(machineId));
+      if (own.model === '') return [];
+      const same = (column: string, value: string) =>
+        sqlWhere(fn('lower', col(column)), value.toLowerCase());
+      const rows = await Machine.findAll({
+        where: {
+          [Op.and]: [same('maker', own.maker), same('model', own.model)],
+          id: { [Op.ne]: machineId },
+          putAsideAt: null,
+        },
+        order: [['variant', 'ASC']],
+        limit: MOST_SIBLINGS,
+      });
+      const out: LogSibling[] = [];
+      for (const { id, variant, stateName } of rows) {
+        const { log } = await newest(id);
+        if (!log.steps.length && !log.screws.length) continue;
+        out.push({
+          id,
+          variant,
+          stateName,
+          steps: log.steps.length,
+          screws: log.screws.length,
+        });
+      }
+      return out;
     },
 
     /** Replaces the log if it is still at the revision the writer saw. */

@@ -17,11 +17,11 @@ export function GroupMark({
 }: {
   index: number;
   letter: string;
-  state: 'in' | 'out' | 'back' | 'missing' | 'lost';
+  state: 'expected' | 'in' | 'out' | 'back' | 'missing' | 'lost';
   size?: number;
 }) {
   const shade = 0.25 + (0.65 * (index % 4)) / 3;
-  const open = state === 'out' || state === 'missing' || state === 'lost';
+  const open = state === 'expected' || state === 'out' || state === 'missing' || state === 'lost';
   return (
     <g transform={`scale(${size})`}>
       <path
@@ -30,7 +30,7 @@ export function GroupMark({
         fillOpacity={open ? 1 : shade}
         stroke={state === 'missing' || state === 'lost' ? 'var(--color-secondary)' : 'currentColor'}
         strokeWidth={state === 'back' ? 2 : 1}
-        strokeDasharray={open ? '2 1.5' : undefined}
+        strokeDasharray={open && state !== 'expected' ? '2 1.5' : undefined}
       />
       {(state === 'missing' || state === 'lost') && (
         <path d="M-8 -8L8 8M8 -8L-8 8" stroke="var(--color-secondary)" strokeWidth="1.2" />

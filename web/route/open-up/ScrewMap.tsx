@@ -1,34 +1,16 @@
-import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useState, type KeyboardEvent } from 'react';
+import { addScrew, editScrew, removeScrew, turnScrew } from '@zugluft/core/service/logEdits';
 import type { OpenUpLog } from '../../api/openUp';
 import { Kbd } from '../../ui/Kbd';
-import { addScrew, editScrew, removeScrew, turnScrew } from './logEdits';
-import { GroupMark } from './GroupMark';
+import { HoleDetails } from './HoleDetails';
+import type { ChangeLog } from './OpenUpLog';
+import { holeAt, ScrewMapView, sizeOf } from './ScrewMapView';
 
-const MARGIN = 14;
 const STEP_MM = 5;
-const NEAR_MM = 7;
-
-type Screw = OpenUpLog['screws'][number];
-
-/** What became of the screw of a hole. */
-export function stateOf(s: Screw): 'in' | 'out' | 'back' | 'missing' | 'lost' {
-  if (s.onArrival === 'missing') return 'missing';
-  if (!s.out) return 'in';
-  if (s.back === undefined) return 'out';
-  return s.back === 'lost' ? 'lost' : 'back';
-}
-
-const WORDS = {
-  in: 'in its hole',
-  out: 'taken out',
-  back: 'put back',
-  missing: 'missing on arrival',
-  lost: 'lost',
-} as const;
 
 /**
- * Holes of one layer where they were found. A cursor is moved with the arrow keys, Enter logs a screw there; the same is done by
- * click. Letters choose the group.
+ * The screw map at the desk. A cursor is moved with the arrow keys, Enter logs a screw there; the same is done by click. Letters
+ * choose the group.
  */
 export function ScrewMap({
   log,
@@ -42,17 +24,27 @@ export function ScrewMap({
   stepId: string | undefined;
   /** Order of tightening to show, by hole. */
   order: ReadonlyMap<string, number>;
-  change: (make: (log: OpenUpLog) => OpenUpLog) => void;
+  change: ChangeLog;
 }) {
-  const w = layer.widthMm ?? 350;
-  const h = layer.depthMm ?? 240;
+  const { w, h } = sizeOf(layer);
   const [at, setAt] = useState({ xMm: 10, yMm: 10 });
   const [letter, setLetter] = useState('A');
   const [focused, setFocused] = useState(false);
-  const svg = useRef<SVGSVGElement>(null);
-  const mine = log.screws.filter((s) => s.layer === layer.id);
-  const under = mine.find((s) => Math.hypot(s.xMm - at.xMm, s.yMm - at.yMm) <= NEAR_MM);
-  const groupIndex = (id: string | undefined) => log.groups.findIndex((g) => g.id === id);
+  const under = holeAt(log, layer.id, at);
+  const unplaced = log.screws.find((s) => s.layer === layer.id && s.xMm === undefined);
+  const waiting = log.screws.filter((s) => s.layer === layer.id && s.xMm === undefined).length;
+  const letterOf = (group: string | undefined) =>
+    log.groups.find((g) => g.id === group)?.letter ?? '?';
+  /** A screw that was only counted gets its place before another hole is made. */
+  const logAt = (place: { xMm: number; yMm: number }) =>
+    change((l) => {
+      const counted = l.screws.find(
+        (s) => s.layer === layer.id && s.xMm === undefined && letterOf(s.group) === letter,
+      );
+      return counted
+        ? editScrew(l, counted.id, { xMm: Math.round(place.xMm), yMm: Math.round(place.yMm) })
+        : addScrew(l, layer.id, letter, place, stepId);
+    });
   const onKeyDown = (e: KeyboardEvent) => {
     if (e.ctrlKey || e.metaKey || e.altKey) return;
     const by = e.shiftKey ? 1 : STEP_MM;
@@ -69,7 +61,7 @@ export function ScrewMap({
       });
     } else if (e.key === 'Enter') {
       if (under) change((l) => turnScrew(l, under.id));
-      else change((l) => addScrew(l, layer.id, letter, at, stepId));
+      else logAt(at);
     } else if (/^[a-z]$/i.test(e.key)) setLetter(e.key.toUpperCase());
     else if (e.key === '0' && under) {
       const missing = under.onArrival === 'missing';
@@ -88,63 +80,26 @@ export function ScrewMap({
     e.preventDefault();
     e.stopPropagation();
   };
-  const onPointerDown = (e: PointerEvent) => {
-    const matrix = svg.current?.getScreenCTM();
-    if (!matrix || e.button !== 0) return;
-    const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse());
-    const place = {
-      xMm: Math.min(w, Math.max(0, p.x)),
-      yMm: Math.min(h, Math.max(0, p.y)),
-    };
-    const hit = mine.find((s) => Math.hypot(s.xMm - p.x, s.yMm - p.y) <= NEAR_MM);
-    setAt(hit ? { xMm: hit.xMm, yMm: hit.yMm } : place);
-    if (hit) change((l) => turnScrew(l, hit.id));
-    else change((l) => addScrew(l, layer.id, letter, place, stepId));
-  };
   return (
     <div>
-      <svg
-        ref={svg}
-        viewBox={`${-MARGIN} ${-MARGIN} ${w + 2 * MARGIN} ${h + 2 * MARGIN}`}
-        className="w-full max-h-[20rem] select-none focus:outline-2 outline-air rounded-sm"
+      <ScrewMapView
+        log={log}
+        layer={layer}
+        order={order}
+        cursor={focused ? at : null}
+        className="max-h-[20rem] focus:outline-2 outline-air"
         tabIndex={0}
         role="application"
         aria-label={`screw map of ${layer.name}: arrows move the cursor, Enter logs or turns a screw`}
-        data-testid="screw-map"
         onKeyDown={onKeyDown}
-        onPointerDown={onPointerDown}
+        onPlace={(place, hit) => {
+          setAt(hit ? { xMm: hit.xMm!, yMm: hit.yMm! } : place);
+          if (hit) change((l) => turnScrew(l, hit.id));
+          else logAt(place);
+        }}
         onFocus={() => setFocused(true)}
         onBlur={() => setFocused(false)}
-      >
-        <rect
-          width={w}
-          height={h}
-          rx="6"
-          fill="var(--color-base-200)"
-          fillOpacity="0.5"
-          stroke="currentColor"
-          strokeWidth="0.8"
-        />
-        {mine.map((s) => (
-          <g key={s.id} transform={`translate(${s.xMm} ${s.yMm})`} data-screw={s.id}>
-            <GroupMark
-              index={groupIndex(s.group)}
-              letter={log.groups[groupIndex(s.group)]?.letter ?? '?'}
-              state={stateOf(s)}
-            />
-            {order.has(s.id) && (
-              <text x="9" y="-6" fontSize="9" className="figure" fill="var(--color-primary)">
-                {order.get(s.id)}
-              </text>
-            )}
-          </g>
-        ))}
-        {focused && (
-          <g transform={`translate(${at.xMm} ${at.yMm})`} stroke="var(--color-primary)">
-            <path d="M-12 0H-8M12 0H8M0 -12V-8M0 12V8" strokeWidth="1.4" />
-          </g>
-        )}
-      </svg>
+      />
       <p
         className="text-[0.85rem] text-quiet flex flex-wrap gap-x-3 gap-y-1 items-center"
         aria-live="polite"
@@ -168,12 +123,13 @@ export function ScrewMap({
         <span>
           remove <Kbd>Del</Kbd>
         </span>
-        <span className="text-ink">
-          {under
-            ? `${log.groups[groupIndex(under.group)]?.letter ?? '?'}, ${WORDS[stateOf(under)]}`
-            : ''}
-        </span>
+        {unplaced && (
+          <span className="text-ink">
+            {waiting} counted, not on the map yet: Enter or click places {letterOf(unplaced.group)}
+          </span>
+        )}
       </p>
+      {under && <HoleDetails log={log} screw={under} change={change} />}
     </div>
   );
 }

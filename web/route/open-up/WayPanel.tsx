@@ -1,15 +1,22 @@
 import { useMemo, useState } from 'react';
 import { GOALS, SYMPTOMS } from '@zugluft/core/service/goals';
-import { leastSteps, wayFaults } from '@zugluft/core/service/leastSteps';
+import { CAUTIONS, isCaution } from '@zugluft/core/service/cautions';
 import type { OpenUpLog } from '../../api/openUp';
+import { wayWorker } from '../../workers/wayClient';
+import { useComputed } from './useComputed';
 
 /** The least that must come off for a goal, chosen by itself or by what a reader complains of. */
 export function WayPanel({ log }: { log: OpenUpLog }) {
   const [asked, setAsked] = useState('goal:clean-fans');
   const symptom = SYMPTOMS.find((s) => `symptom:${s.symptom}` === asked);
   const goal = symptom?.goal ?? asked.replace('goal:', '');
-  const way = useMemo(() => leastSteps(log.steps, goal), [log.steps, goal]);
-  const faults = useMemo(() => wayFaults(log.steps), [log.steps]);
+  const input = useMemo(() => ({ steps: log.steps, goal }), [log.steps, goal]);
+  const { value, fresh } = useComputed(input, async ({ steps, goal }) => ({
+    way: await wayWorker().leastSteps(steps, goal),
+    faults: await wayWorker().wayFaults(steps),
+  }));
+  const way = value?.way;
+  const faults = value?.faults ?? [];
   const nameOf = (id: string) => log.steps.find((s) => s.id === id)?.name ?? id;
   return (
     <section aria-label="way to a goal" className="text-[0.95rem]">
@@ -40,7 +47,9 @@ export function WayPanel({ log }: { log: OpenUpLog }) {
           {symptom.stop}
         </p>
       )}
-      {way ? (
+      {!value ? (
+        <p className="text-quiet text-[0.9rem]">Seeking the least way.</p>
+      ) : way ? (
         <>
           <ol data-testid="way" className="list-decimal pl-6">
             {way.steps.map((id) => (
@@ -51,7 +60,32 @@ export function WayPanel({ log }: { log: OpenUpLog }) {
             {way.steps.length} {way.steps.length === 1 ? 'step' : 'steps'}, {way.screws.length}{' '}
             {way.screws.length === 1 ? 'screw' : 'screws'}
             {way.seconds !== null && `, ${Math.ceil(way.seconds / 60)} min`}
+            {way.seconds !== null && way.timed < way.steps.length && ` for ${way.timed} of them`}
+            {!way.proven && '. Not every alternative was looked at.'}
+            {!fresh && ' …'}
           </p>
+          {way.tools.length > 0 && (
+            <p className="text-[0.9rem]">
+              <span className="text-quiet">Tools</span> {way.tools.join(', ')}
+            </p>
+          )}
+          {way.consumables.length > 0 && (
+            <p className="text-[0.9rem]">
+              <span className="text-quiet">Uses up</span> {way.consumables.join(', ')}
+            </p>
+          )}
+          {way.cautions.length > 0 && (
+            <details className="text-[0.9rem]">
+              <summary className="cursor-pointer">
+                {way.cautions.length} {way.cautions.length === 1 ? 'caution' : 'cautions'}
+              </summary>
+              <ul className="border-l-2 border-heat pl-2 space-y-1">
+                {way.cautions.filter(isCaution).map((c) => (
+                  <li key={c}>{CAUTIONS[c]}</li>
+                ))}
+              </ul>
+            </details>
+          )}
         </>
       ) : (
         <p className="text-quiet text-[0.9rem]">

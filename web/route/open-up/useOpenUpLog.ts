@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { readOpenUpLog } from '@zugluft/core/service/openUpLog';
 import { saveLog, type KeptLog, type OpenUpLog } from '../../api/openUp';
 import type { HttpProblem } from '../../api/http';
 
@@ -15,7 +16,9 @@ export type LogSaving =
 /** What this browser kept of a log that the server does not have yet. */
 export function readKeptLog(machineId: string): KeptLog | null {
   try {
-    return JSON.parse(localStorage.getItem(key(machineId)) ?? 'null') as KeptLog | null;
+    const kept = JSON.parse(localStorage.getItem(key(machineId)) ?? 'null') as KeptLog | null;
+    const log = readOpenUpLog(kept?.log);
+    return kept && log && { revision: kept.revision, log };
   } catch {
     return null;
   }
@@ -101,6 +104,7 @@ export function useOpenUpLog(machineId: string, fromServer: KeptLog) {
   return {
     log,
     saving,
+    canUndo: steps.past.length > 0,
     change(make: (log: OpenUpLog) => OpenUpLog) {
       const before = work.current.log;
       setSteps(({ past }) => ({ past: [...past, before].slice(-MOST_UNDO), future: [] }));

@@ -1,11 +1,10 @@
-import type { OpenUpLog } from '@zugluft/core/service/openUpLog';
-
-type Screw = OpenUpLog['screws'][number];
-type Step = OpenUpLog['steps'][number];
+import { factsOfAct, guessAct } from './acts';
+import { step as stepShape, type Act, type OpenUpLog, type Screw, type Step } from './openUpLog';
 
 const DEFAULT_LAYER = { id: 'base', name: 'base cover', seenFrom: 'below' as const };
 
-const fresh = (stem: string, taken: readonly { id: string }[]): string => {
+/** An id that no other has: the stem with the next free number. */
+export const fresh = (stem: string, taken: readonly { id: string }[]): string => {
   for (let n = taken.length + 1; ; n++) {
     if (!taken.some((x) => x.id === `${stem}${n}`)) return `${stem}${n}`;
   }
@@ -15,6 +14,15 @@ const fresh = (stem: string, taken: readonly { id: string }[]): string => {
 export function withGroup(log: OpenUpLog, letter: string): OpenUpLog {
   if (log.groups.some((g) => g.letter === letter)) return log;
   return { ...log, groups: [...log.groups, { id: fresh('group', log.groups), letter }] };
+}
+
+/** What is known of a kind of screw. */
+export function editGroup(
+  log: OpenUpLog,
+  id: string,
+  change: Partial<OpenUpLog['groups'][number]>,
+): OpenUpLog {
+  return { ...log, groups: log.groups.map((g) => (g.id === id ? { ...g, ...change } : g)) };
 }
 
 /** The first layer, made with the shell's outline where there is none yet. */
@@ -35,12 +43,12 @@ export function addLayer(log: OpenUpLog, name: string): OpenUpLog {
   };
 }
 
-/** A hole where a screw was found, of a group, taken out in a step. */
+/** A hole where a screw was found, of a group, taken out in a step; without a place where it was only counted. */
 export function addScrew(
   log: OpenUpLog,
   layer: string,
   letter: string,
-  at: { xMm: number; yMm: number },
+  at: { xMm: number; yMm: number } | null,
   stepId: string | undefined,
 ): OpenUpLog {
   const next = withGroup(log, letter);
@@ -50,8 +58,7 @@ export function addScrew(
     id,
     layer,
     group,
-    xMm: Math.round(at.xMm),
-    yMm: Math.round(at.yMm),
+    ...(at ? { xMm: Math.round(at.xMm), yMm: Math.round(at.yMm) } : {}),
     onArrival: 'there',
     out: false,
   };
@@ -80,29 +87,45 @@ export function editScrew(log: OpenUpLog, id: string, change: Partial<Screw>): O
 export function turnScrew(log: OpenUpLog, id: string): OpenUpLog {
   const s = log.screws.find((x) => x.id === id);
   if (!s || s.onArrival === 'missing') return log;
-  if (!s.out) return editScrew(log, id, { out: true, back: undefined });
+  if (!s.out) {
+    // whoever takes it out has found it
+    const found = s.onArrival === 'not-looked' ? { onArrival: 'there' as const } : {};
+    return editScrew(log, id, { out: true, back: undefined, ...found });
+  }
   if (s.back === undefined) return editScrew(log, id, { back: 'own' });
   return editScrew(log, id, { out: false, back: undefined });
 }
 
-/** A step at the end, or after another one where it was remembered late; it needs the one before it. */
-export function addStep(log: OpenUpLog, name: string, after?: string): OpenUpLog {
+/**
+ * A step at the end, or after another one where it was remembered late; it needs the one before it, and reaches what its name
+ * says.
+ *
+ * @param after the step it follows; null puts it first
+ */
+export function addStep(
+  log: OpenUpLog,
+  name: string,
+  after?: string | null,
+  about: { act?: Act; state?: Step['state'] } = {},
+): OpenUpLog {
   const at =
     after === undefined ? log.steps.length : log.steps.findIndex((s) => s.id === after) + 1;
   const before = log.steps[at - 1];
   const id = fresh('step', log.steps);
-  const step: Step = {
+  const act = about.act ?? guessAct(name);
+  const facts = factsOfAct(act);
+  const step: Step = stepShape.parse({
     id,
     name,
+    act,
     needs: before ? [before.id] : [],
-    reaches: [],
-    screws: [],
-    connectors: [],
-    tools: [],
-    consumables: [],
-    cautions: [],
-    state: 'done',
-  };
+    reaches: facts.reaches,
+    tools: facts.tools,
+    consumables: facts.consumables,
+    ...(before?.layer ? { layer: before.layer } : {}),
+    ...(before?.posture ? { posture: before.posture } : {}),
+    state: about.state ?? 'done',
+  });
   const steps = [...log.steps.slice(0, at), step, ...log.steps.slice(at)].map((s) =>
     // what followed the one before now follows the new one
     s.id !== id && before && log.steps.indexOf(s) === at

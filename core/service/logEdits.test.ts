@@ -1,6 +1,6 @@
-import { leastSteps } from '@zugluft/core/service/leastSteps';
-import { openUpLog, type OpenUpLog } from '@zugluft/core/service/openUpLog';
-import { screwBalance } from '@zugluft/core/service/screwBalance';
+import { leastSteps } from './leastSteps';
+import { openUpLog, type OpenUpLog } from './openUpLog';
+import { screwBalance } from './screwBalance';
 import {
   addLayer,
   addScrew,

@@ -1,0 +1,263 @@
+import type { BackStep } from './backTogether';
+import { addScrew, editScrew, editStep, fresh } from './logEdits';
+import type { Connector, LoggedPart, OpenUpLog, Step } from './openUpLog';
+
+/** What the keys of the bench do to a log. Times are given, since the core has no clock. */
+
+const stepOf = (log: OpenUpLog, id: string) => log.steps.find((s) => s.id === id);
+
+/** Screws of a step in the order in which they were logged. */
+export function screwsOf(log: OpenUpLog, stepId: string) {
+  const byId = new Map(log.screws.map((s) => [s.id, s]));
+  return (stepOf(log, stepId)?.screws ?? []).flatMap((id) => byId.get(id) ?? []);
+}
+
+/**
+ * One screw of a group is out: the next one that the step expects, else one more hole.
+ *
+ * @param at where it was, or null where it is only counted
+ */
+export function takeOne(
+  log: OpenUpLog,
+  stepId: string,
+  letter: string,
+  layer: string,
+  at: { xMm: number; yMm: number } | null,
+): OpenUpLog {
+  const group = log.groups.find((g) => g.letter === letter)?.id;
+  const expected = screwsOf(log, stepId).find(
+    (s) => group !== undefined && s.group === group && !s.out && s.onArrival !== 'missing',
+  );
+  if (expected) {
+    return editScrew(log, expected.id, {
+      out: true,
+      back: undefined,
+      // whoever takes it out has found it
+      ...(expected.onArrival === 'not-looked' ? { onArrival: 'there' } : {}),
+    });
+  }
+  const next = addScrew(log, layer, letter, at, stepId);
+  return editScrew(next, next.screws.at(-1)!.id, { out: true });
+}
+
+/** The screw that was logged or taken out last in a step. */
+export function lastTaken(log: OpenUpLog, stepId: string) {
+  return screwsOf(log, stepId)
+    .filter((s) => s.out || s.onArrival === 'missing')
+    .at(-1);
+}
+
+/** The last screw of a step was not there when the machine arrived, or was after all. */
+export function toggleMissing(log: OpenUpLog, stepId: string): OpenUpLog {
+  const last = lastTaken(log, stepId) ?? screwsOf(log, stepId).find((s) => !s.out);
+  if (!last) return log;
+  const missing = last.onArrival === 'missing';
+  return editScrew(log, last.id, {
+    onArrival: missing ? 'there' : 'missing',
+    out: missing,
+    back: undefined,
+  });
+}
+
+/** A connector is off: the next one that the step expects, else one more. */
+export function unplugOne(
+  log: OpenUpLog,
+  stepId: string,
+  release: NonNullable<Connector['release']>,
+  layer: string,
+): OpenUpLog {
+  const step = stepOf(log, stepId);
+  if (!step) return log;
+  const expected = log.connectors.find(
+    (c) => step.connectors.includes(c.id) && !c.off && (c.release ?? release) === release,
+  );
+  if (expected) {
+    return {
+      ...log,
+      connectors: log.connectors.map((c) =>
+        c.id === expected.id ? { ...c, release, off: true, on: false } : c,
+      ),
+    };
+  }
+  const id = fresh('plug', log.connectors);
+  const name = `connector ${log.connectors.length + 1}`;
+  return editStep(
+    {
+      ...log,
+      connectors: [...log.connectors, { id, name, layer, release, off: true, on: false }],
+    },
+    stepId,
+    { connectors: [...step.connectors, id] },
+  );
+}
+
+/** A part is out, and stands in the ledger. */
+export function takePart(
+  log: OpenUpLog,
+  stepId: string,
+  kind: NonNullable<LoggedPart['kind']>,
+  layer: string,
+): OpenUpLog {
+  const step = stepOf(log, stepId);
+  if (!step) return log;
+  const id = fresh('part', log.parts);
+  const same = log.parts.filter((p) => p.kind === kind).length;
+  const name = `${kind.replace(/-/g, ' ')}${same ? ` ${same + 1}` : ''}`;
+  return editStep(
+    {
+      ...log,
+      parts: [...log.parts, { id, name, kind, layer, onlyWith: [], consumables: [], upgrades: [] }],
+    },
+    stepId,
+    { parts: [...step.parts, id] },
+  );
+}
+
+/** A strip is lifted; what it is for is asked for before. */
+export function liftStrip(
+  log: OpenUpLog,
+  stepId: string,
+  purpose: OpenUpLog['strips'][number]['purpose'],
+  layer: string,
+): OpenUpLog {
+  const step = stepOf(log, stepId);
+  if (!step) return log;
+  const id = fresh('strip', log.strips);
+  const name = `strip ${log.strips.length + 1}`;
+  return editStep(
+    // one of unknown purpose is written down and left
+    {
+      ...log,
+      strips: [...log.strips, { id, name, layer, purpose, off: purpose !== 'unknown', on: false }],
+    },
+    stepId,
+    { strips: [...step.strips, id] },
+  );
+}
+
+const LONGEST_S = 86_400;
+
+/** The step's clock runs from now on; every other one stands. */
+export function startClock(log: OpenUpLog, stepId: string, nowMs: number): OpenUpLog {
+  const rest = pauseClocks(log, nowMs);
+  return editStep(rest, stepId, { runningSince: new Date(nowMs).toISOString() });
+}
+
+/** Every clock stands, and what it ran is added to its step. */
+export function pauseClocks(log: OpenUpLog, nowMs: number): OpenUpLog {
+  if (!log.steps.some((s) => s.runningSince)) return log;
+  return {
+    ...log,
+    steps: log.steps.map((s) =>
+      s.runningSince ? { ...s, seconds: secondsOf(s, nowMs), runningSince: undefined } : s,
+    ),
+  };
+}
+
+/** Time a step has taken until now, s; a clock that was set back counts nothing. */
+export function secondsOf(step: Pick<Step, 'seconds' | 'runningSince'>, nowMs: number): number {
+  const before = step.seconds ?? 0;
+  if (!step.runningSince) return before;
+  const ran = Math.max(0, (nowMs - Date.parse(step.runningSince)) / 1000);
+  return Math.min(LONGEST_S, Math.round(before + ran));
+}
+
+/** A step is over. */
+export function endStep(
+  log: OpenUpLog,
+  stepId: string,
+  state: Exclude<Step['state'], 'planned'>,
+  nowMs: number,
+): OpenUpLog {
+  return editStep(pauseClocks(log, nowMs), stepId, { state });
+}
+
+const MOST_STAMPS = 50;
+
+/** The time, with a word. */
+export function stamp(log: OpenUpLog, stepId: string, words: string, nowMs: number): OpenUpLog {
+  const stamps = stepOf(log, stepId)?.stamps ?? [];
+  if (stamps.length >= MOST_STAMPS) return log;
+  return editStep(log, stepId, {
+    stamps: [...stamps, { at: new Date(nowMs).toISOString(), words: words.slice(0, 200) }],
+  });
+}
+
+/** One more line of the step's note. */
+export function addNote(log: OpenUpLog, stepId: string, text: string): OpenUpLog {
+  const line = text.trim();
+  const before = stepOf(log, stepId)?.note;
+  if (!line) return log;
+  return editStep(log, stepId, { note: [before, line].filter(Boolean).join('\n').slice(0, 2000) });
+}
+
+/** Cautions were read. */
+export function acknowledge(log: OpenUpLog, ids: readonly string[]): OpenUpLog {
+  const all = [...new Set([...log.acknowledged, ...ids])].slice(0, 60);
+  return all.length === log.acknowledged.length ? log : { ...log, acknowledged: all };
+}
+
+/** Holes of a step of the way back that still wait for their screw, in the order of tightening. */
+export function waitingHoles(log: OpenUpLog, step: BackStep): string[] {
+  const all = step.screws.flatMap((s) => s.holes);
+  const filled = new Set(
+    log.screws.flatMap((s) =>
+      s.out && s.back !== undefined ? [s.back === 'own' ? s.id : s.back] : [],
+    ),
+  );
+  const ordered = [
+    ...(step.tightening?.order ?? []),
+    ...all.filter((id) => !step.tightening?.order.includes(id)),
+  ];
+  return ordered.filter((id) => !filled.has(id));
+}
+
+/** The next screw of a group goes back into its hole. */
+export function putBackOne(log: OpenUpLog, step: BackStep, letter: string): OpenUpLog {
+  const group = log.groups.find((g) => g.letter === letter)?.id;
+  const hole = waitingHoles(log, step).find(
+    (id) => (log.screws.find((s) => s.id === id)?.group ?? null) === (group ?? null),
+  );
+  return hole ? editScrew(log, hole, { back: 'own' }) : log;
+}
+
+/** A screw goes into another hole than it came from. */
+export function putElsewhere(log: OpenUpLog, screwId: string, hole: string): OpenUpLog {
+  const screw = log.screws.find((s) => s.id === screwId);
+  if (!screw?.out || !log.screws.some((s) => s.id === hole)) return log;
+  return editScrew(log, screwId, { back: hole === screwId ? 'own' : hole });
+}
+
+/** The next connector of a step of the way back is on, its latch closed. */
+export function plugOne(log: OpenUpLog, step: BackStep): OpenUpLog {
+  const next = step.connectors.find((c) => !log.connectors.find((x) => x.id === c.id)?.on);
+  if (!next) return log;
+  return {
+    ...log,
+    connectors: log.connectors.map((c) =>
+      c.id === next.id ? { ...c, on: true, ...(next.closeLatch ? { latchClosed: true } : {}) } : c,
+    ),
+  };
+}
+
+/** What a step of the way back still lacks. */
+export function openAt(log: OpenUpLog, step: BackStep) {
+  return {
+    holes: waitingHoles(log, step),
+    connectors: step.connectors.filter((c) => !log.connectors.find((x) => x.id === c.id)?.on),
+    strips: step.strips.filter((s) => !log.strips.find((x) => x.id === s.id)?.on),
+  };
+}
+
+/** A step of the way back is over, whatever it still lacks: the balance names that. Its strips lie in their places. */
+export function endBack(log: OpenUpLog, step: BackStep): OpenUpLog {
+  if (step.check) {
+    return { ...log, checked: [...new Set([...log.checked, step.check])] };
+  }
+  const mine = new Set(step.strips.map((s) => s.id));
+  return editStep(
+    { ...log, strips: log.strips.map((s) => (mine.has(s.id) ? { ...s, on: true } : s)) },
+    step.undoes!,
+    { back: true },
+  );
+}

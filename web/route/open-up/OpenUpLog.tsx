@@ -1,0 +1,68 @@
+import { createContext, useContext, type ReactNode } from 'react';
+import { figureValue, type Figure } from '@zugluft/core/record/figure';
+import type { HouseRules } from '@zugluft/core/service/houseRules';
+import { withLayer } from '@zugluft/core/service/logEdits';
+import type { Rubric } from '@zugluft/core/service/serviceScore';
+import type { KeptLog, OpenUpLog } from '../../api/openUp';
+import { getAt } from '../../machine/draft';
+import { useMachineFile } from '../../machine/MachineFile';
+import { useLabSettings } from '../../machine/useLabSettings';
+import { useKeys } from '../../ui/useKeys';
+import { useOpenUpLog, type LogSaving } from './useOpenUpLog';
+
+export type ChangeLog = (make: (log: OpenUpLog) => OpenUpLog) => void;
+
+interface OpenUpValue {
+  /** The log with at least one layer to draw on. */
+  log: OpenUpLog;
+  change: ChangeLog;
+  undo: () => void;
+  canUndo: boolean;
+  saving: LogSaving;
+  choose: (mine: boolean) => void;
+  /** The shell's outline, or a usual one. */
+  outline: { widthMm: number; depthMm: number };
+  rules: HouseRules;
+  rubric: Rubric;
+}
+
+const Context = createContext<OpenUpValue | null>(null);
+
+export function useOpenUp(): OpenUpValue {
+  const value = useContext(Context);
+  if (!value) throw new Error('used outside the opening');
+  return value;
+}
+
+const USUAL = { widthMm: 355, depthMm: 245 };
+const MOST_MM = 800;
+
+/** One log with its saving and undo, for the desk's views and the bench alike. */
+export function OpenUpLogProvider({ start, children }: { start: KeptLog; children: ReactNode }) {
+  const { machine, draft } = useMachineFile();
+  const { log, saving, change, undo, redo, canUndo, choose } = useOpenUpLog(machine.id, start);
+  const { settings } = useLabSettings();
+  useKeys({ 'mod+z': undo, 'shift+mod+z': redo, 'mod+y': redo }, true, true);
+  const size = (field: 'widthMm' | 'depthMm') => {
+    const value = figureValue(getAt(draft, ['shell', field]) as Figure | undefined);
+    return typeof value === 'number' && value > 0 && value <= MOST_MM ? value : USUAL[field];
+  };
+  const outline = { widthMm: size('widthMm'), depthMm: size('depthMm') };
+  return (
+    <Context.Provider
+      value={{
+        log: withLayer(log, outline),
+        change: (make) => change((l) => make(withLayer(l, outline))),
+        undo,
+        canUndo,
+        saving,
+        choose,
+        outline,
+        rules: settings['house-rules'],
+        rubric: settings.rubric,
+      }}
+    >
+      {children}
+    </Context.Provider>
+  );
+}

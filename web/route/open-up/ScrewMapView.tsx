@@ -1,0 +1,136 @@
+import { useRef, type ComponentProps, type PointerEvent } from 'react';
+import { isPlaced } from '@zugluft/core/service/openUpLog';
+import type { OpenUpLog } from '../../api/openUp';
+import { GroupMark } from './GroupMark';
+
+const MARGIN = 14;
+export const NEAR_MM = 7;
+
+type Screw = OpenUpLog['screws'][number];
+export interface Place {
+  xMm: number;
+  yMm: number;
+}
+
+/** What became of the screw of a hole. */
+export function stateOf(s: Screw): 'expected' | 'in' | 'out' | 'back' | 'missing' | 'lost' {
+  if (s.onArrival === 'missing') return 'missing';
+  if (!s.out) return s.onArrival === 'not-looked' ? 'expected' : 'in';
+  if (s.back === undefined) return 'out';
+  return s.back === 'lost' ? 'lost' : 'back';
+}
+
+export const STATE_WORDS = {
+  expected: 'expected, not looked at',
+  in: 'in its hole',
+  out: 'taken out',
+  back: 'put back',
+  missing: 'missing on arrival',
+  lost: 'lost',
+} as const;
+
+export const sizeOf = (layer: OpenUpLog['layers'][number]) => ({
+  w: layer.widthMm ?? 350,
+  h: layer.depthMm ?? 240,
+});
+
+/** The hole at a place, within a fingertip. */
+export function holeAt(log: OpenUpLog, layer: string, at: Place): Screw | undefined {
+  return log.screws
+    .filter(isPlaced)
+    .find((s) => s.layer === layer && Math.hypot(s.xMm - at.xMm, s.yMm - at.yMm) <= NEAR_MM);
+}
+
+/** Holes of one layer where they were found, drawn only: what a click does is up to whoever shows it. */
+export function ScrewMapView({
+  log,
+  layer,
+  order,
+  marked,
+  cursor,
+  onPlace,
+  className = '',
+  ...rest
+}: {
+  log: OpenUpLog;
+  layer: OpenUpLog['layers'][number];
+  /** Number beside a hole, such as its place in the order of tightening. */
+  order?: ReadonlyMap<string, number>;
+  /** Holes that matter now; others step back. */
+  marked?: ReadonlySet<string> | undefined;
+  cursor?: Place | null;
+  onPlace: (at: Place, hit: Screw | undefined) => void;
+} & Omit<ComponentProps<'svg'>, 'order' | 'onPointerDown' | 'cursor'>) {
+  const { w, h } = sizeOf(layer);
+  const svg = useRef<SVGSVGElement>(null);
+  const groupIndex = (id: string | undefined) => log.groups.findIndex((g) => g.id === id);
+  const onPointerDown = (e: PointerEvent) => {
+    const matrix = svg.current?.getScreenCTM();
+    if (!matrix || e.button !== 0) return;
+    const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse());
+    const at = { xMm: Math.min(w, Math.max(0, p.x)), yMm: Math.min(h, Math.max(0, p.y)) };
+    onPlace(at, holeAt(log, layer.id, at));
+  };
+  return (
+    <svg
+      ref={svg}
+      viewBox={`${-MARGIN} ${-MARGIN} ${w + 2 * MARGIN} ${h + 2 * MARGIN}`}
+      className={`w-full select-none rounded-sm ${className}`}
+      data-testid="screw-map"
+      onPointerDown={onPointerDown}
+      {...rest}
+    >
+      <rect
+        width={w}
+        height={h}
+        rx="6"
+        fill="var(--color-base-200)"
+        fillOpacity="0.5"
+        stroke="currentColor"
+        strokeWidth="0.8"
+      />
+      {log.screws
+        .filter(isPlaced)
+        .filter((s) => s.layer === layer.id)
+        .map((s) => (
+          <g
+            key={s.id}
+            transform={`translate(${s.xMm} ${s.yMm})`}
+            data-screw={s.id}
+            opacity={marked && !marked.has(s.id) ? 0.35 : 1}
+          >
+            <GroupMark
+              index={groupIndex(s.group)}
+              letter={log.groups[groupIndex(s.group)]?.letter ?? '?'}
+              state={stateOf(s)}
+            />
+            {(s.captive || s.hiddenUnder) && (
+              <path
+                d={s.captive ? 'M-10 9H10' : 'M-10 9H-3M3 9H10'}
+                stroke="currentColor"
+                strokeWidth="1.2"
+              >
+                <title>{s.captive ? 'captive' : `hidden under ${s.hiddenUnder}`}</title>
+              </path>
+            )}
+            {(order?.has(s.id) || s.printed !== undefined) && (
+              <text
+                x="9"
+                y="-6"
+                fontSize="9"
+                className="figure"
+                fill={order?.has(s.id) ? 'var(--color-primary)' : 'currentColor'}
+              >
+                {order?.get(s.id) ?? s.printed}
+              </text>
+            )}
+          </g>
+        ))}
+      {cursor && (
+        <g transform={`translate(${cursor.xMm} ${cursor.yMm})`} stroke="var(--color-primary)">
+          <path d="M-12 0H-8M12 0H8M0 -12V-8M0 12V8" strokeWidth="1.4" />
+        </g>
+      )}
+    </svg>
+  );
+}
