@@ -21,6 +21,8 @@ export default defineConfig({
   reporter: 'list',
   use: {
     baseURL: `http://127.0.0.1:${port}`,
+    // requests that a service worker makes pass by the tests' own answers; the one test of it allows it
+    serviceWorkers: 'block',
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: '/usr/bin/chromium',

@@ -7,6 +7,7 @@ import { config } from 'zod';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Toaster } from 'sonner';
+import { startOffline } from './offline/startOffline';
 import { LibraryPage } from './library/LibraryPage';
 import { CrashPage } from './ui/CrashPage';
 import type { UnitPreference } from '@zugluft/core/record/units';
@@ -160,6 +161,8 @@ function App() {
 // the page's content policy allows no code made at run time, which the validator would try
 config({ jitless: true });
 storeTheme(storedTheme());
+// while developing, old parts of the program would be in the way
+if (import.meta.env.PROD) void startOffline();
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <App />

@@ -1,3 +1,6 @@
+import { KEPT_HEADER } from '../offline/kept';
+import { answerWas } from '../ui/serverSeen';
+
 /** An error the server explained, or the lack of a server (status 0). */
 export class HttpProblem extends Error {
   constructor(
@@ -38,7 +41,10 @@ async function send(
     if ((cause as Error).name === 'AbortError') throw cause;
     throw new HttpProblem(0, 'the server does not answer');
   }
-  if (response.ok) return response;
+  if (response.ok) {
+    answerWas(response.headers.has(KEPT_HEADER));
+    return response;
+  }
   const body = (await response.json().catch(() => ({}))) as Record<string, unknown>;
   throw new HttpProblem(
     response.status,

@@ -169,7 +169,7 @@ export function BenchMode() {
       ref={dialog}
       tabIndex={-1}
       aria-label="bench mode"
-      className="fixed inset-0 m-0 w-screen h-dvh max-w-none max-h-none bg-base-100 text-base-content text-xl open:flex flex-col outline-none"
+      className="bench fixed inset-0 m-0 w-screen h-dvh max-w-none max-h-none bg-base-100 text-base-content text-xl open:flex flex-col outline-none"
       onCancel={(e) => e.preventDefault()}
     >
       <header className="flex flex-wrap items-center gap-x-5 gap-y-1 px-4 py-2 border-b border-rule text-base">

@@ -55,7 +55,7 @@ export function OpenView({ bench, photos }: { bench: Bench; photos: number }) {
           <span className="text-quiet text-lg">
             {!step.runningSince && ' stands'} · whole {clockWords(total)}
             {step.expectedSeconds !== undefined &&
-              ` · sibling took ${clockWords(step.expectedSeconds)}`}
+              ` · expected ${clockWords(step.expectedSeconds)}`}
           </span>
         </p>
       </div>

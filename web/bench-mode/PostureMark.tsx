@@ -1,6 +1,6 @@
 const LINES: Record<string, string> = {
   // the base lies flat, the lid under or over it, seen from the side
-  'base-up': 'M4 14H44M4 20H44',
+  'base-up': 'M4 13H44M6 20H42M11 9V7M37 9V7',
   'lid-up': 'M4 20H44M6 18L40 4',
   'lid-at-right-angle': 'M4 20H44M5 19V2',
   standing: 'M20 22V2M26 22V2M12 22H34',

@@ -5,6 +5,7 @@ import { CommandPalette } from './CommandPalette';
 import { Kbd } from './Kbd';
 import { KeySheet } from './KeySheet';
 import { useTheme } from './theme';
+import { useShownAsKept } from './serverSeen';
 import { useKeys } from './useKeys';
 import { useUnits } from './units';
 import { UnitsDialog } from './UnitsDialog';
@@ -25,11 +26,13 @@ export function AppShell({
   const [keys, setKeys] = useState(false);
   const [choosing, setChoosing] = useState(false);
   const { units } = useUnits();
+  const kept = useShownAsKept();
   useKeys({
     '/': () => setFinding(true),
     'mod+k': () => setFinding(true),
     '?': () => setKeys(true),
     m: () => void navigate('/method'),
+    h: () => void navigate('/house-rules'),
     u: () => setChoosing(true),
   });
   return (
@@ -63,6 +66,11 @@ export function AppShell({
           ))}
         </nav>
         <div className="flex items-center gap-4 text-quiet no-print flex-wrap">
+          {kept && (
+            <span className="text-heat" role="status">
+              the server is away: as last seen here
+            </span>
+          )}
           {status}
           <Link to="/method" className="hover:text-ink">
             method <Kbd>m</Kbd>

@@ -47,6 +47,18 @@ export function CommandPalette({ open, close }: { open: boolean; close: () => vo
           { name: 'Go to history', run: () => void navigate(`/machines/${id}/history`) },
         ]
       : []),
+    ...(id
+      ? [
+          { name: 'Bench mode', run: () => void navigate(`/machines/${id}/open-up/bench`) },
+          {
+            name: 'Parts and connectors',
+            run: () => void navigate(`/machines/${id}/open-up/parts`),
+          },
+          { name: 'Service score', run: () => void navigate(`/machines/${id}/open-up/score`) },
+          { name: 'Guide', run: () => void navigate(`/machines/${id}/open-up/guide`) },
+        ]
+      : []),
+    { name: 'House rules', run: () => void navigate('/house-rules') },
     { name: 'Method and defaults', run: () => void navigate('/method') },
     { name: 'Library', run: () => void navigate('/') },
     {

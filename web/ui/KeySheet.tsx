@@ -28,6 +28,7 @@ const KEYS: [string, string[], string][] = [
   ['next', ['Enter'], 'in a figure: the next one; Shift goes back, Escape leaves'],
   ['detail', ['Ctrl', 'Enter'], 'in a figure: its ±, origin, note and photos'],
   ['m', ['m'], 'method and defaults'],
+  ['h', ['h'], 'house rules'],
   ['arrows', ['←', '→', '↑', '↓'], 'in the estimate: along a line, quieter, louder'],
   [
     'photo',
@@ -36,6 +37,13 @@ const KEYS: [string, string[], string][] = [
   ],
   ['map', ['A'], 'on the screw map: the group; arrows move, Enter logs, takes out, puts back'],
   ['back', ['v'], 'in open up: the way back'],
+  ['views', ['1'], 'to 4, in open up: steps and screws, parts, service score, guide'],
+  ['f', ['f'], 'in open up: bench mode; what each key does stands on its screen'],
+  [
+    'bench',
+    ['1', '+', '*', '/'],
+    'at the bench: a screw of group A to I, one more, a connector, everything else; . the clock, Enter on',
+  ],
   ['move', ['Space'], 'on a part’s grip along a pipe: pick up, move with arrows, put down'],
 ];
 
