@@ -27,6 +27,26 @@ for (const theme of ['chalk', 'dim'] as const) {
       await page.waitForLoadState('networkidle');
       await check(page.url().split('/').pop()!);
     }
+    await page.keyboard.press('l');
+    await expect(page.getByTestId('screw-map')).toBeVisible();
+    for (const [key, text] of [
+      ['2', 'Parts ledger'],
+      ['3', 'Agreed deviation'],
+      ['4', 'Back together'],
+    ] as const) {
+      await page.keyboard.press(key);
+      await expect(page.getByRole('heading', { name: text })).toBeVisible();
+      await check(`open up, ${text}`);
+    }
+    await page.keyboard.press('f');
+    await expect(page.getByTestId('bench-step')).toBeVisible();
+    await check('bench');
+    await page.keyboard.press('/');
+    await expect(page.getByTestId('bench-panel')).toBeVisible();
+    await check('bench, more');
+    await page.keyboard.press('v');
+    await check('bench, way back');
+    await page.keyboard.press('Escape');
     await page.keyboard.press('k');
     await expect(page.getByRole('tab', { name: 'Vents' })).toBeVisible();
     await expect(async () => {
@@ -49,6 +69,9 @@ for (const theme of ['chalk', 'dim'] as const) {
     await expect(page.getByRole('dialog').getByRole('img')).toBeVisible();
     await check('a photo large');
     await page.keyboard.press('Escape');
+    await page.goto('/house-rules');
+    await expect(page.getByRole('radio').first()).toBeVisible();
+    await check('house rules');
     await page.goto('/method');
     await expect(page.locator('.katex').first()).toBeVisible();
     await page.getByRole('button', { name: 'fans.psi' }).click();
@@ -76,6 +99,20 @@ test('a phone on the bench: nothing is wider than 390 px', async ({ page }) => {
     await expect(page.getByTestId('watts-36')).toBeVisible();
     const width = await page.evaluate(() => document.documentElement.scrollWidth);
     expect(width).toBeLessThanOrEqual(390);
+  }
+  const at = page.url().replace(/[^/]+$/, 'open-up');
+  for (const [path, there] of [
+    ['', page.getByTestId('screw-map')],
+    ['/parts', page.getByRole('heading', { name: 'Parts ledger' })],
+    ['/score', page.getByTestId('score')],
+    ['/guide', page.getByTestId('guide')],
+    ['/bench', page.getByTestId('bench-step')],
+  ] as const) {
+    await page.goto(`${at}${path}`);
+    await expect(there).toBeVisible();
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(
+      390,
+    );
   }
   await page.goto('/?chamber=1');
   await expect(page.getByTestId('library').getByRole('link').first()).toBeVisible();

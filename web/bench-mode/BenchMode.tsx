@@ -31,7 +31,11 @@ export function BenchMode() {
   const [panelName, setPanel] = useState<PanelName | null>(null);
   const dialog = useRef<HTMLDialogElement>(null);
   const camera = useRef<HTMLInputElement>(null);
-  const leave = () => void navigate(`/machines/${machine.id}/open-up`);
+  const leave = () => {
+    // at once, so that the next key is already heard by the page below
+    dialog.current?.close();
+    void navigate(`/machines/${machine.id}/open-up`);
+  };
 
   useEffect(() => {
     const shown = dialog.current;
@@ -193,7 +197,10 @@ export function BenchMode() {
         </button>
       </header>
       <LogTrouble />
-      <div className="grow min-h-0 overflow-y-auto grid md:grid-cols-[minmax(0,5fr)_minmax(0,6fr)] gap-6 p-4">
+      <div
+        tabIndex={0}
+        className="grow min-h-0 overflow-y-auto grid md:grid-cols-[minmax(0,5fr)_minmax(0,6fr)] gap-6 p-4"
+      >
         <div>
           {side === 'open' ? (
             <OpenView bench={bench} photos={photos} />

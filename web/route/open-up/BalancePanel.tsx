@@ -1,3 +1,4 @@
+import { balanceWords } from '@zugluft/core/service/balanceWords';
 import { screwBalance } from '@zugluft/core/service/screwBalance';
 import { screwWarnings, type ScrewWarning } from '@zugluft/core/service/screwWarnings';
 import type { OpenUpLog } from '../../api/openUp';
@@ -20,7 +21,6 @@ export function BalancePanel({ log }: { log: OpenUpLog }) {
     }
     return `${letterOf(w.screw)} has no mate on the other side: look under feet, covers, seals at ${Math.round(w.xMm)}, ${Math.round(w.yMm)} mm`;
   };
-  const open = balance.groups.filter((g) => g.leftOver.length || g.gaps.length || g.lost.length);
   return (
     <section aria-label="balance of screws" className="text-[0.95rem]">
       <h2 className="font-semibold mb-1">Screws</h2>
@@ -63,20 +63,7 @@ export function BalancePanel({ log }: { log: OpenUpLog }) {
         </tbody>
       </table>
       <p className="py-1" role="status" data-testid="balance-words">
-        {open.length === 0
-          ? 'Every hole is as it was found.'
-          : open
-              .map((g) => {
-                const letter = log.groups.find((x) => x.id === g.group)?.letter ?? '?';
-                return [
-                  g.leftOver.length && `${letter}: ${g.leftOver.length} on the bench`,
-                  g.gaps.length && `${letter}: open ${g.gaps.join(', ')}`,
-                  g.lost.length && `${letter}: ${g.lost.length} lost`,
-                ]
-                  .filter(Boolean)
-                  .join('; ');
-              })
-              .join('. ')}
+        {balanceWords(log, balance)}
       </p>
       {balance.advice.map((a) => (
         <p key={a.gap} className="text-[0.9rem]">

@@ -31,7 +31,7 @@ export function ConnectorTable() {
           Each has its own move: write down what lets it go, and which antenna lead went where.
         </p>
       ) : (
-        <div className="overflow-x-auto">
+        <div className="overflow-x-auto relative">
           <table className="w-full text-left border-collapse">
             <thead>
               <tr className="text-[0.85rem] text-quiet border-b border-rule">

@@ -15,7 +15,7 @@ export function GroupTable({ log, change }: { log: OpenUpLog; change: ChangeLog 
         <thead>
           <tr className="text-[0.85rem] text-quiet border-b border-rule">
             {['group', 'thread', 'length', 'head', 'drive'].map((x) => (
-              <th key={x} className="font-normal px-1.5 py-1">
+              <th key={x} className={`font-normal px-1.5 py-1 ${x === 'thread' ? 'w-full' : ''}`}>
                 {x}
               </th>
             ))}

@@ -30,7 +30,7 @@ export function LedgerList() {
           the bench the key <span className="figure">p</span> logs one.
         </p>
       ) : (
-        <div className="overflow-x-auto">
+        <div className="overflow-x-auto relative">
           <table className="w-full text-left border-collapse">
             <thead>
               <tr className="text-[0.85rem] text-quiet border-b border-rule">

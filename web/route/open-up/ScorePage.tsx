@@ -99,7 +99,7 @@ function RubricTable({
     save({ ...rubric, [id]: next });
   };
   return (
-    <div className="overflow-x-auto">
+    <div className="overflow-x-auto relative">
       <table className="w-full text-left border-collapse text-[0.95rem]">
         <thead>
           <tr className="text-[0.85rem] text-quiet border-b border-ink">

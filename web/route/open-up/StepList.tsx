@@ -47,7 +47,8 @@ export function StepList({
               <span
                 className={`text-[0.85rem] ${s.state === 'went-wrong' ? 'text-heat' : 'text-quiet'}`}
               >
-                {s.screws.length > 0 && `${s.screws.length} screws · `}
+                {s.screws.length > 0 &&
+                  `${s.screws.length} ${s.screws.length === 1 ? 'screw' : 'screws'} · `}
                 {STEP_STATE_WORDS[s.state]}
               </span>
             </button>

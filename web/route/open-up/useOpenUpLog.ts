@@ -89,6 +89,7 @@ export function useOpenUpLog(machineId: string, fromServer: KeptLog) {
     now.log = next;
     now.dirty = true;
     setLog(next);
+    setSaving((s) => (s.kind === 'saved' ? { kind: 'saving' } : s));
     keep(machineId, { revision: now.revision, log: next });
     clearTimeout(timer.current);
     timer.current = setTimeout(() => void save(), SAVE_AFTER_MS);
