@@ -14,7 +14,8 @@ import { ChoicePanel } from './ChoicePanel';
 import { EndView } from './EndView';
 import { KeyStrip, type StripKey } from './KeyStrip';
 import { OpenView } from './OpenView';
-import { letterOf, useBench } from './useBench';
+import { groupKeys, letterOf } from './groupKeys';
+import { useBench } from './useBench';
 
 const STEP_MM = 5;
 
@@ -69,8 +70,12 @@ export function BenchMode() {
   };
 
   const openKeys: StripKey[] = [
-    { key: '1–9', words: `screw A–I (${bench.letter})`, run: () => bench.take(bench.letter) },
-    { key: '+', words: 'one more', run: () => bench.take(bench.letter) },
+    ...groupKeys(log, 'open').map(({ key, words, letter }) => ({
+      key,
+      words,
+      run: () => bench.take(letter),
+    })),
+    { key: '+', words: `one more ${bench.letter}`, run: () => bench.take(bench.letter) },
     { key: '0', words: 'was missing', run: bench.missing, off: !bench.lastTaken },
     { key: '*', words: 'connector', run: () => setPanel('connector') },
     { key: '/', words: 'more', run: () => setPanel('more') },
@@ -85,12 +90,12 @@ export function BenchMode() {
   ];
   const backKeys: StripKey[] = bench.back
     ? [
-        {
-          key: '1–9',
-          words: `screw A–I (${bench.letter})`,
-          run: () => bench.putBack(bench.letter),
-        },
-        { key: '+', words: 'one more', run: () => bench.putBack(bench.letter) },
+        ...groupKeys(log, bench.back).map(({ key, words, letter }) => ({
+          key,
+          words,
+          run: () => bench.putBack(letter),
+        })),
+        { key: '+', words: `one more ${bench.letter}`, run: () => bench.putBack(bench.letter) },
         { key: 'a', words: 'all of this step', run: bench.putAllBack },
         { key: '0', words: 'one is lost', run: bench.lost },
         { key: '*', words: 'plug in', run: bench.plug },

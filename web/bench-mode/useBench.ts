@@ -48,11 +48,6 @@ import { clockStopped, keepPlace, readPlace, type BenchSide } from './benchPlace
 type Step = OpenUpLog['steps'][number];
 
 const HEARTBEAT_MS = 5000;
-const LETTERS = 'ABCDEFGHI';
-
-/** Which group a digit of the keypad means. */
-export const letterOf = (digit: string) => LETTERS[Number(digit) - 1] ?? 'A';
-
 export type Bench = ReturnType<typeof useBench>;
 
 /** What stands on the bench: the side (opening or way back), the step, the group of the last screw, and all that keys do. */

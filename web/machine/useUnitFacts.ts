@@ -1,132 +1,60 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useRef, useState } from 'react';
 import { diffRecords } from '@zugluft/core/family/diffRecords';
 import { unitFacts, type UnitFacts } from '@zugluft/core/family/unitFacts';
 import { saveUnit } from '../api/families';
-import type { HttpProblem } from '../api/http';
 import { machineKeys, type Machine, type Unit } from '../api/machines';
+import type { Kept } from '../keep/keeper';
+import { sentFrom, storedPending } from '../keep/storedPending';
+import { useKeeper } from '../keep/useKeeper';
 
-const SAVE_AFTER_MS = 500;
-const RETRY_AFTER_MS = 3000;
-const MOST_SENT = 20;
-const key = (unitId: string) => `zugluft.unit.${unitId}`;
+const same = (a: UnitFacts, b: UnitFacts) => diffRecords(a, b).length === 0;
 
-export type UnitSaving =
-  | { kind: 'saved' }
-  | { kind: 'saving' }
-  | { kind: 'held' }
-  | { kind: 'away' }
-  | { kind: 'failed'; message: string }
-  | { kind: 'conflict'; current: Unit };
-
-interface Kept {
-  revision: number;
-  facts: UnitFacts;
+/** What stands in the storage, also where an earlier version of this program wrote it. */
+function readKept(kept: unknown): Kept<UnitFacts, number> | null {
+  const { value, base, facts, revision } = (kept ?? {}) as Record<string, unknown>;
+  const at = base ?? revision;
+  return typeof at === 'number' ? { value: (value ?? facts ?? {}) as UnitFacts, base: at } : null;
 }
 
-/** What this window sent of each unit: a newer version that is one of these is nobody else's. */
-const sent = new Map<string, UnitFacts[]>();
-
-function readKept(unitId: string): Kept | null {
-  try {
-    return JSON.parse(localStorage.getItem(key(unitId)) ?? 'null') as Kept | null;
-  } catch {
-    return null;
-  }
-}
-
-function keep(unitId: string, kept: Kept | null): void {
-  try {
-    if (kept) localStorage.setItem(key(unitId), JSON.stringify(kept));
-    else localStorage.removeItem(key(unitId));
-  } catch {
-    // storage is switched off: the page itself still holds what was typed
-  }
-}
+const issuesOf = (facts: UnitFacts) =>
+  new Map(
+    unitFacts.safeParse(facts).error?.issues.map((i) => [String(i.path[0]), i.message]) ?? [],
+  );
 
 /** What is known of a unit, typed freely: kept in this browser at once, sent shortly after, never over somebody else's. */
 export function useUnitFacts(machineId: string, unit: Unit) {
-  const [kept] = useState(() => readKept(unit.id));
-  const [facts, setFacts] = useState<UnitFacts>(kept?.facts ?? unit.facts);
-  const base = useRef<Kept>({
-    revision: kept?.revision ?? unit.revision,
-    facts: unit.facts,
-  });
-  const [saving, setSaving] = useState<UnitSaving>({ kind: 'saved' });
-  const [tick, setTick] = useState(0);
-  const issues = new Map(
-    unitFacts.safeParse(facts).error?.issues.map((i) => [String(i.path[0]), i.message]) ?? [],
-  );
-  const wrong = issues.size > 0;
-  const inConflict = saving.kind === 'conflict';
   const client = useQueryClient();
   // whoever comes back to this step, or opens another, sees the unit as it is now
-  const told = useCallback(
-    (now: Unit) =>
-      client.setQueryData<Machine>(machineKeys.one(machineId), (m) => m && { ...m, unit: now }),
-    [client, machineId],
-  );
-  useEffect(() => {
-    if (facts === base.current.facts) return;
-    keep(unit.id, { revision: base.current.revision, facts });
-    if (inConflict) return;
-    if (wrong) {
-      setSaving({ kind: 'held' });
-      return;
-    }
-    let open = true;
-    const timer = setTimeout(() => {
-      setSaving({ kind: 'saving' });
-      const own = [...(sent.get(unit.id) ?? []), facts].slice(-MOST_SENT);
-      sent.set(unit.id, own);
-      saveUnit(machineId, base.current.revision, facts).then(
-        (now) => {
-          base.current = { revision: now.revision, facts };
-          told({ ...now, facts });
-          if (!open) {
-            // typed on meanwhile: what is newer is sent from the newer revision
-            setTick((t) => t + 1);
-            return;
-          }
-          keep(unit.id, null);
-          setSaving({ kind: 'saved' });
-        },
-        (cause: HttpProblem) => {
-          if (cause.status === 412) {
-            const current = cause.body['current'] as Unit;
-            if (own.some((f) => diffRecords(f, current.facts).length === 0)) {
-              // sent from here while this step was left: go on from it
-              base.current = { revision: current.revision, facts: current.facts };
-              setTick((t) => t + 1);
-            } else setSaving({ kind: 'conflict', current });
-          } else if (cause.status === 0) {
-            setSaving({ kind: 'away' });
-            setTimeout(() => setTick((t) => t + 1), RETRY_AFTER_MS);
-          } else setSaving({ kind: 'failed', message: cause.message });
-        },
-      );
-    }, SAVE_AFTER_MS);
-    return () => {
-      open = false;
-      clearTimeout(timer);
-    };
-  }, [facts, wrong, inConflict, machineId, unit.id, tick, told]);
-  const set = useCallback((field: keyof UnitFacts, text: string) => {
-    setFacts((f) => ({ ...f, [field]: text === '' ? undefined : text }));
-  }, []);
-  const keepMine = () => {
-    if (saving.kind !== 'conflict') return;
-    base.current = { revision: saving.current.revision, facts: saving.current.facts };
-    setSaving({ kind: 'saving' });
+  const tell = (now: Unit) =>
+    client.setQueryData<Machine>(machineKeys.one(machineId), (m) => m && { ...m, unit: now });
+  const name = `zugluft.unit.${unit.id}`;
+  const { value, state, keeper } = useKeeper<UnitFacts, number>(() => ({
+    server: { value: unit.facts, base: unit.revision },
+    ...storedPending(name, readKept, same),
+    sent: sentFrom(name),
+    takes: (facts) => issuesOf(facts).size === 0,
+    send: async (base, facts) => {
+      const now = await saveUnit(machineId, base, facts);
+      tell({ ...now, facts });
+      return now.revision;
+    },
+    theirs: ({ body }) => {
+      const { facts, revision } = body['current'] as Unit;
+      return { value: facts, base: revision };
+    },
+  }));
+  return {
+    facts: value,
+    saving: state,
+    issues: issuesOf(value),
+    set: (field: keyof UnitFacts, text: string) =>
+      keeper.change((f) => ({ ...f, [field]: text === '' ? undefined : text })),
+    keepMine: () => keeper.choose(true),
+    takeTheirs() {
+      if (state.kind === 'conflict') {
+        tell({ ...unit, facts: state.theirs.value, revision: state.theirs.base });
+      }
+      keeper.choose(false);
+    },
   };
-  const takeTheirs = () => {
-    if (saving.kind !== 'conflict') return;
-    const { current } = saving;
-    base.current = { revision: current.revision, facts: current.facts };
-    keep(unit.id, null);
-    told(current);
-    setFacts(current.facts);
-    setSaving({ kind: 'saved' });
-  };
-  return { facts, set, saving, issues, keepMine, takeTheirs };
 }

@@ -27,7 +27,7 @@ export function UnitSection() {
           {saving.kind === 'saving' && 'saving'}
           {saving.kind === 'away' && 'server away · kept in this browser'}
           {saving.kind === 'held' && 'kept in this browser until mended'}
-          {saving.kind === 'failed' && `not saved: ${saving.message}`}
+          {saving.kind === 'refused' && `not saved: ${saving.message}`}
         </span>
       </div>
       {FIELDS.map(([field, name, hint]) => (

@@ -8,6 +8,7 @@ export function LogSavingWords() {
       {saving.kind === 'saving' && 'saving'}
       {saving.kind === 'saved' && 'kept'}
       {saving.kind === 'away' && 'kept here; the server is away'}
+      {saving.kind === 'held' && 'kept here until mended'}
       {saving.kind === 'refused' && 'kept here, not saved'}
       {saving.kind === 'conflict' && 'two versions'}
     </span>

@@ -40,7 +40,8 @@ const MOST_MM = 800;
 /** One log with its saving and undo, for the desk's views and the bench alike. */
 export function OpenUpLogProvider({ start, children }: { start: KeptLog; children: ReactNode }) {
   const { machine, draft } = useMachineFile();
-  const { log, saving, change, undo, redo, canUndo, choose } = useOpenUpLog(machine.id, start);
+  const { value: log, state, canUndo, keeper } = useOpenUpLog(machine.id, start);
+  const { undo, redo, choose } = keeper;
   const { settings } = useLabSettings();
   useKeys({ 'mod+z': undo, 'shift+mod+z': redo, 'mod+y': redo }, true, true);
   const size = (field: 'widthMm' | 'depthMm') => {
@@ -52,10 +53,10 @@ export function OpenUpLogProvider({ start, children }: { start: KeptLog; childre
     <Context.Provider
       value={{
         log: withLayer(log, outline),
-        change: (make) => change((l) => make(withLayer(l, outline))),
+        change: (make) => keeper.change((l) => make(withLayer(l, outline))),
         undo,
         canUndo,
-        saving,
+        saving: state,
         choose,
         outline,
         rules: settings['house-rules'],
