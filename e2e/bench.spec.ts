@@ -3,6 +3,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
+import sharp from 'sharp';
 import { watchErrors } from './support';
 
 // this one server is killed, so that it is no other test's
@@ -32,6 +33,11 @@ async function kill(): Promise<void> {
   dying.kill('SIGKILL');
   await gone;
 }
+
+const photo = () =>
+  sharp({ create: { width: 40, height: 30, channels: 3, background: '#fff' } })
+    .png()
+    .toBuffer();
 
 test.beforeAll(start);
 test.afterAll(async () => {
@@ -97,6 +103,11 @@ test('a machine is opened by keypad alone through a killed server, and one screw
   await endStep(page);
   await press(page, '5', '4', '4');
   await expect(kept).toContainText('server is away');
+  // a photo waits too, and is not lost with the page
+  await page
+    .getByLabel('photos of this step')
+    .setInputFiles({ name: 'card.png', mimeType: 'image/png', buffer: await photo() });
+  await expect(page.getByTestId('bench-logged')).toContainText('1 photo');
   await page.reload();
   await expect(stepName(page)).toHaveText('Memory, storage or wireless card out');
   await expect(page.getByTestId('bench-groups')).toContainText('2 out, 2 not on the map');
@@ -118,6 +129,13 @@ test('a machine is opened by keypad alone through a killed server, and one screw
   await expect(page.getByText('What comes next?')).toBeVisible();
   await press(page, 'Escape');
   await expect(kept).toHaveText('kept');
+  await expect(async () => {
+    const list = await (await fetch(`${address}/api/machines/${id}/attachments`)).json();
+    expect(list).toMatchObject({
+      total: 1,
+      items: [{ name: 'card.png', path: 'log.steps.step5' }],
+    });
+  }).toPass();
   const { log } = (await (await fetch(`${address}/api/machines/${id}/log`)).json()) as {
     log: {
       screws: { id: string; group: string; out: boolean; onArrival: string }[];

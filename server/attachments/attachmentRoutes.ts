@@ -3,11 +3,14 @@ import { MOST_ATTACHMENT_MB } from '@zugluft/core/library/attachment';
 import { z } from 'zod';
 import { expectedRevision } from '../security/expectedRevision';
 import { parse } from '../security/parse';
+import { Problem } from '../security/problem';
 import type { AttachmentStore } from './attachmentStore';
 
 const addQuery = z.strictObject({
   name: z.string().min(1).max(200),
   path: z.string().max(200).default(''),
+  /** The sender's own, so that what is sent twice is taken once. */
+  id: z.uuid('is not a photo’s id').optional(),
 });
 const listQuery = z.strictObject({
   page: z.coerce.number().int().min(1).max(1000).default(1),
@@ -43,7 +46,13 @@ export function attachmentRoutes(store: AttachmentStore): Router {
     raw({ type: 'application/octet-stream', limit: MOST_ATTACHMENT_MB * 1024 * 1024 }),
     async (req, res) => {
       const bytes = Buffer.isBuffer(req.body) ? req.body : Buffer.alloc(0);
-      res.status(201).json(await store.add(machineOf(req), bytes, parse(addQuery, req.query)));
+      const { id, ...about } = parse(addQuery, req.query);
+      const known = id && (await store.find(machineOf(req), id));
+      if (!known && id && (await store.knows(id))) {
+        throw new Problem(409, 'Taken', 'this id is another machine’s photo');
+      }
+      if (known) res.json(known);
+      else res.status(201).json(await store.add(machineOf(req), bytes, about, id ? { id } : {}));
     },
   );
 

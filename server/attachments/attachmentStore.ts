@@ -159,6 +159,12 @@ export function createAttachmentStore(db: Database) {
       });
     },
 
+    /** A photo or paper of a machine, null where there is none of this id. */
+    async find(machineId: string, id: string): Promise<Attachment | null> {
+      const row = await Rows.findOne({ where: { id, machineId } });
+      return row && toAttachment(row);
+    },
+
     /** Whether a photo or paper of this id is there, also one put aside. */
     async knows(id: string): Promise<boolean> {
       return (await Rows.findByPk(id)) !== null;

@@ -251,3 +251,16 @@ test('kinds are told by content alone', () => {
   expect(typeByContent(Buffer.from('GIF89a, and more bytes'))).toBeNull();
   expect(typeByContent(Buffer.from('%PDF'))).toBeNull();
 });
+
+test('what is sent twice under one id is taken once; an id of another machine is refused', async () => {
+  const { id } = await create();
+  const other = await create();
+  const own = '0b7c9d1e-1111-4222-8333-444455556666';
+  const first = await send(id, await jpeg(), `name=a.jpg&id=${own}`).expect(201);
+  expect(first.body.id).toBe(own);
+  const again = await send(id, await jpeg(), `name=a.jpg&id=${own}`).expect(200);
+  expect(again.body).toEqual(first.body);
+  expect(await db().models.Attachment.count()).toBe(1);
+  await send(other.id, await jpeg(), `name=a.jpg&id=${own}`).expect(409);
+  await send(id, await jpeg(), 'name=a.jpg&id=mine').expect(400);
+});

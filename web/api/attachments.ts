@@ -34,14 +34,13 @@ export async function listAttachments(
 /** Sends a photo or paper; what it is the server tells by its content. */
 export async function addAttachment(
   machineId: string,
-  file: File,
-  path: string,
+  { file, path, id }: { file: File; path: string; id: string },
   signal?: AbortSignal,
 ): Promise<Attachment> {
   if (file.size > MOST_ATTACHMENT_MB * 1024 * 1024) {
     throw new HttpProblem(413, `the file is larger than ${MOST_ATTACHMENT_MB} MB`);
   }
-  const params = new URLSearchParams({ name: file.name.slice(0, 200) || 'photo', path });
+  const params = new URLSearchParams({ name: file.name.slice(0, 200) || 'photo', path, id });
   return fetchJson<Attachment>(`${at(machineId)}?${params.toString()}`, {
     method: 'POST',
     body: file,

@@ -53,15 +53,16 @@ export function AttachmentsProvider({
     );
   const [queue] = useState(() =>
     createSendQueue(
-      (file, path, signal) => addAttachment(machineId, file, path, signal),
+      machineId,
+      (item, signal) => addAttachment(machineId, item, signal),
       setSending,
       replace,
     ),
   );
-  const waiting = sending.some((s) => s.state !== 'refused');
+  const waiting = sending.some((s) => s.state !== 'refused' && !s.shelved);
   useEffect(() => {
     if (!waiting) return;
-    // the browser asks before a page is left whose photos have not arrived
+    // the browser asks before a page is left that alone holds photos
     const ask = (e: BeforeUnloadEvent) => e.preventDefault();
     window.addEventListener('beforeunload', ask);
     return () => window.removeEventListener('beforeunload', ask);

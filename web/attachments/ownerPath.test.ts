@@ -27,3 +27,7 @@ test('what a path means, also when its part was renamed since', () => {
   });
   expect(owners(draft)).toEqual(['', 'finStacks.fins', 'fans.fan-left', 'fans.fan-right']);
 });
+
+test('photos of an opening’s step belong to the opening', () => {
+  expect(ownerWords({}, 'log.steps.step3')).toBe('the opening, step step3');
+});

@@ -36,6 +36,14 @@ function fieldText(fields: readonly string[]): string {
 export function ownerOf(draft: Draft, path: string): Owner {
   const [list = '', id = '', ...rest] = path.split('.');
   if (list === '') return { part: 'the machine', figure: '', gone: false };
+  // a step or part of the opening: which there are only its log knows
+  if (list === 'log') {
+    return {
+      part: 'the opening',
+      figure: `${id.replace(/s$/, '')} ${rest.join(' ')}`,
+      gone: false,
+    };
+  }
   if (!LISTS.includes(list)) {
     return { part: list, figure: fieldText([id, ...rest]), gone: false };
   }
