@@ -1,7 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
+import { readLogFile } from '@zugluft/core/service/logFile';
 import { standardLayers, standardSteps } from '@zugluft/core/service/standardSteps';
 import { templateFrom } from '@zugluft/core/service/templateFrom';
 import { listSiblings, openUpKeys, readLog } from '../../api/openUp';
@@ -16,6 +18,16 @@ export function BeginPanel() {
     queryKey: openUpKeys.siblings(machine.id),
     queryFn: () => listSiblings(machine.id),
   });
+  const [wrong, setWrong] = useState('');
+  const open = async (file: File) => {
+    try {
+      const log = readLogFile(await file.text());
+      setWrong('');
+      change(() => log);
+    } catch (cause) {
+      setWrong((cause as Error).message);
+    }
+  };
   const begin = async (id: string, name: string) => {
     try {
       const { log } = await readLog(id);
@@ -65,6 +77,27 @@ export function BeginPanel() {
             </span>
           </li>
         ))}
+        <li>
+          <label className="underline underline-offset-2 cursor-pointer focus-within:outline-2 outline-air">
+            a log from a file
+            <input
+              type="file"
+              accept="application/json,.json"
+              className="sr-only"
+              aria-label="a log from a file"
+              onChange={(e) => {
+                const file = e.currentTarget.files?.[0];
+                e.currentTarget.value = '';
+                if (file) void open(file);
+              }}
+            />
+          </label>
+          {wrong && (
+            <p className="text-heat text-[0.9rem]" role="alert">
+              Not taken: {wrong}.
+            </p>
+          )}
+        </li>
         <li className="text-quiet">
           nothing: write each step as it is done, here or at the bench. Shut down, unplug, touch
           bare metal first.

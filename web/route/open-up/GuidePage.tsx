@@ -6,6 +6,7 @@ import { useAttachments } from '../../attachments/AttachmentsProvider';
 import { AttachmentTile } from '../../attachments/AttachmentTile';
 import { useMachineFile } from '../../machine/MachineFile';
 import { useOpenUp } from './OpenUpLog';
+import { SaveLogButton } from './SaveLogButton';
 
 /** The log as readers get it: to read here, to print, to save as HTML or as Markdown with its photos. */
 export function GuidePage() {
@@ -59,6 +60,7 @@ export function GuidePage() {
             </a>
           </>
         )}
+        {log.steps.length > 0 && <SaveLogButton />}
         {saving.kind !== 'saved' && (
           <span className="text-quiet text-[0.9rem]">files hold what was last saved</span>
         )}
