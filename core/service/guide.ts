@@ -55,14 +55,14 @@ export const RELEASE_WORDS: Record<string, string> = {
   other: '',
 };
 
-/** A group of screws as a reader is told it. */
-export function groupWords(group: ScrewGroup | undefined): string {
+/** A group of screws as a reader is told it, with its letter where that does not stand beside it already. */
+export function groupWords(group: ScrewGroup | undefined, withLetter = true): string {
   if (!group) return 'not grouped';
   const size = [group.thread, group.lengthMm !== undefined && `${group.lengthMm} mm`]
     .filter(Boolean)
     .join(' × ');
   const head = group.headMm === undefined ? '' : `head ${group.headMm} mm`;
-  return [group.letter, size, head, group.drive].filter(Boolean).join(', ');
+  return [withLetter && group.letter, size, head, group.drive].filter(Boolean).join(', ');
 }
 
 function countWords(log: OpenUpLog, ids: readonly string[]): string[] {

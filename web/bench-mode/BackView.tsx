@@ -42,7 +42,7 @@ export function BackView({ bench }: { bench: Bench }) {
                 <span>
                   <span className="figure text-2xl">{holes.length - waiting}</span>
                   <span className="figure"> of {holes.length}</span> back
-                  <span className="text-quiet text-lg"> {groupWords(log.groups[i])}</span>
+                  <span className="text-quiet text-lg"> {groupWords(log.groups[i], false)}</span>
                 </span>
               </li>
             );

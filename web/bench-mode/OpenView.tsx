@@ -98,7 +98,7 @@ export function OpenView({ bench, photos }: { bench: Bench; photos: number }) {
                 {expected > 0 && <span className="figure"> of {out + expected}</span>} out
                 {missing > 0 && <span className="text-heat">, {missing} missing on arrival</span>}
                 {unplaced > 0 && <span className="text-quiet">, {unplaced} not on the map</span>}
-                <span className="text-quiet text-lg"> {groupWords(group)}</span>
+                <span className="text-quiet text-lg"> {groupWords(group, false)}</span>
               </span>
             </li>
           ))}

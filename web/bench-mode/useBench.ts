@@ -57,7 +57,8 @@ export function useBench() {
   const [kept] = useState(() => readPlace(machine.id));
   const [side, setSide] = useState<BenchSide>(kept?.side ?? 'open');
   const [wanted, setWanted] = useState<string | null>(kept?.stepId ?? null);
-  const [letter, setLetter] = useState('A');
+  // the group of the last key; at another step that of its own last screw
+  const [chosen, setLetter] = useState<string | null>(null);
   // the next screw is logged there; where nobody pointed it is only counted
   const [cursor, setCursor] = useState<(Place & { armed: boolean }) | null>(null);
   const [said, setSaid] = useState('');
@@ -81,6 +82,9 @@ export function useBench() {
     return printed || (step && actOf(step) === 'sink') ? looseningOrder(holes) : [];
   }, [log, step]);
 
+  const last = step ? lastTaken(log, step.id) : undefined;
+  const letterOfGroup = (id: string | null | undefined) =>
+    log.groups.find((g) => g.id === id)?.letter;
   const way = useMemo(() => backTogether(log, rules), [log, rules]);
   const keyOf = (b: BackStep) => b.undoes ?? `check:${b.check}`;
   const ended = (b: BackStep) =>
@@ -110,11 +114,15 @@ export function useBench() {
     return () => clearInterval(timer);
   }, [machine.id, side, stepId]);
 
+  const letter =
+    chosen ?? letterOfGroup(side === 'open' ? last?.group : back?.screws[0]?.group) ?? 'A';
+
   const on = (make: (l: OpenUpLog, s: Step) => OpenUpLog) => {
     if (step) change((l) => make(l, step));
   };
   const go = (id: string | null) => {
     setWanted(id);
+    setLetter(null);
     setCursor(null);
     setSaid('');
     setSure(null);
@@ -313,6 +321,6 @@ export function useBench() {
       const next = way[backIndex + 1];
       go(next ? keyOf(next) : 'end');
     },
-    lastTaken: step ? lastTaken(log, step.id) : undefined,
+    lastTaken: last,
   };
 }

@@ -34,7 +34,7 @@ export function ScorePage() {
           <p className="text-quiet">
             {score.computed === null
               ? 'Nothing could be judged yet.'
-              : `between ${one(score.low)} and ${one(score.high)} with what is not judged yet; ${Math.round(100 * score.judged)} % of the weight is`}
+              : `between ${one(score.low)} and ${one(score.high)} with what is not judged yet; ${Math.round(100 * score.judged)} % of the weight is judged`}
             {log.deviation && score.computed !== null && (
               <>
                 {' '}

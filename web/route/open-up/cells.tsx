@@ -93,7 +93,7 @@ export function NumberCell({
   const read = typed === null ? { value } : readNumber(typed, { min, max, whole });
   const wrong = 'wrong' in read ? read.wrong : null;
   return (
-    <span className="inline-flex flex-wrap items-baseline">
+    <span className={`inline-flex items-baseline ${wrong ? 'flex-wrap' : ''}`}>
       <input
         className={`${FIELD} figure text-right ${hint ? 'w-28' : 'w-16'} ${wrong ? 'border-heat text-heat' : QUIET}`}
         aria-label={label}
