@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
 import sharp from 'sharp';
-import { watchErrors } from './support';
+import { makeMachine, watchErrors } from './support';
 
 // this one server is killed, so that it is no other test's
 const port = 31_000 + (process.pid % 1000);
@@ -61,16 +61,7 @@ test('a machine is opened by keypad alone through a killed server, and one screw
   page,
 }) => {
   const errors = watchErrors(page);
-  await page.goto('/');
-  const id = await page.evaluate(async () => {
-    const record = { format: 'zugluft-record', formatVersion: 1, identity: { model: 'Opened' } };
-    const made = await fetch('/api/machines', {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ record }),
-    });
-    return ((await made.json()) as { id: string }).id;
-  });
+  const id = await makeMachine(page, { model: 'Opened' });
   await page.goto(`/machines/${id}/open-up`);
   await expect(page.getByRole('link', { name: 'At the bench' })).toBeVisible();
   await press(page, 'f');

@@ -1,20 +1,11 @@
 import { expect, test } from '@playwright/test';
-import { watchErrors } from './support';
+import { makeMachine, watchErrors } from './support';
 
 test('an opening is logged by keys, goes on while the server is away, and one missing screw is named', async ({
   page,
 }) => {
   const errors = watchErrors(page);
-  await page.goto('/');
-  const id = await page.evaluate(async () => {
-    const record = { format: 'zugluft-record', formatVersion: 1, identity: { model: 'Opened' } };
-    const made = await fetch('/api/machines', {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ record }),
-    });
-    return ((await made.json()) as { id: string }).id;
-  });
+  const id = await makeMachine(page, { model: 'Opened' });
   await page.goto(`/machines/${id}/identify`);
   await expect(page.getByRole('heading', { name: 'Unit on the bench' })).toBeVisible();
   await page.keyboard.press('l');

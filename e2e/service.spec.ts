@@ -1,22 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
-import { watchErrors } from './support';
+import { makeMachine, watchErrors } from './support';
 
-/** A machine made at the server, so that each test has its own. */
-async function machine(page: Page, identity: object, more: object = {}): Promise<string> {
-  await page.goto('/');
-  return page.evaluate(
-    async ([identity, more]) => {
-      const record = { format: 'zugluft-record', formatVersion: 1, identity, ...(more as object) };
-      const made = await fetch('/api/machines', {
-        method: 'POST',
-        headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify({ record }),
-      });
-      return ((await made.json()) as { id: string }).id;
-    },
-    [identity, more] as const,
-  );
-}
 const kept = (page: Page) => expect(page.getByTestId('log-saving')).toHaveText('kept');
 const readLog = async (page: Page, id: string) =>
   page.evaluate(
@@ -30,7 +14,7 @@ test('the usual steps follow the house’s rules, and the score follows the ledg
   page,
 }) => {
   const errors = watchErrors(page);
-  const id = await machine(page, { maker: 'Oslund', model: 'Service 1', variant: 'a' });
+  const id = await makeMachine(page, { maker: 'Oslund', model: 'Service 1', variant: 'a' });
   await page.goto('/house-rules');
   await page.getByRole('radio', { name: 'take it out' }).click();
   await page.goto(`/machines/${id}/open-up`);
@@ -118,7 +102,7 @@ test('a sibling’s log is a template: expected screws are confirmed at the benc
   page,
 }) => {
   const identity = { maker: 'Oslund', model: 'Service 2' };
-  const first = await machine(page, { ...identity, variant: 'plain' });
+  const first = await makeMachine(page, { ...identity, variant: 'plain' });
   await page.evaluate(async (id) => {
     const log = {
       format: 'zugluft-openup',
@@ -160,7 +144,7 @@ test('a sibling’s log is a template: expected screws are confirmed at the benc
       body: JSON.stringify({ log }),
     });
   }, first);
-  const second = await machine(page, { ...identity, variant: 'with a chamber' });
+  const second = await makeMachine(page, { ...identity, variant: 'with a chamber' });
   await page.goto(`/machines/${second}/open-up`);
   await page.getByRole('button', { name: /the log of plain/ }).click();
   await expect(page.getByText(/Begun from plain/)).toBeVisible();
@@ -212,7 +196,7 @@ test('a sibling’s log is a template: expected screws are confirmed at the benc
 test('groups and holes at the desk: length, captive, hidden, printed numbers, a screw put back elsewhere', async ({
   page,
 }) => {
-  const id = await machine(page, { model: 'Service 3' });
+  const id = await makeMachine(page, { model: 'Service 3' });
   await page.goto(`/machines/${id}/open-up`);
   await page.getByLabel('next step').fill('Base cover off');
   await page.getByLabel('next step').press('Enter');

@@ -32,3 +32,17 @@ export function watchErrors(page: Page): string[] {
   });
   return errors;
 }
+
+/** Makes a machine at the server and leaves the page in the library. */
+export async function makeMachine(page: Page, identity: object): Promise<string> {
+  await page.goto('/');
+  return page.evaluate(async (identity) => {
+    const record = { format: 'zugluft-record', formatVersion: 1, identity };
+    const made = await fetch('/api/machines', {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ record }),
+    });
+    return ((await made.json()) as { id: string }).id;
+  }, identity);
+}

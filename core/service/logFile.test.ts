@@ -4,7 +4,7 @@ import { takeOne } from './benchEdits';
 import { logFileText, readLogFile } from './logFile';
 import { addStep } from './logEdits';
 import { openUpJsonSchema } from './openUpJsonSchema';
-import { EMPTY_LOG } from './openUpLog';
+import { EMPTY_LOG, firstFault } from './openUpLog';
 
 test('a log goes into a file and comes back, unknown fields and all', () => {
   const log = takeOne(addStep(EMPTY_LOG, 'Base cover off 😀'), 'step1', 'A', 'base', null);
@@ -31,6 +31,15 @@ test.each([
   [' '.repeat(1024 * 1024 + 1), 'larger than 1 MB'],
 ])('%.40s is refused in words', (text, words) => {
   expect(() => readLogFile(text)).toThrow(words);
+});
+
+test('the first fault is said with its place; a full list is one', () => {
+  expect(firstFault(EMPTY_LOG)).toBeNull();
+  let log = addStep(EMPTY_LOG, 'Base cover off');
+  for (let k = 0; k < 300; k++) log = takeOne(log, k < 200 ? 'step1' : 'none', 'A', 'base', null);
+  expect(firstFault(log)).toBeNull();
+  expect(firstFault(takeOne(log, 'none', 'B', 'base', null))).toBe('screws at most 300');
+  expect(firstFault(takeOne(log, 'step1', 'B', 'base', null))).toMatch(/at most/);
 });
 
 test('docs/format/openup.schema.json is what the Zod schema says (npm run docs)', () => {

@@ -268,6 +268,12 @@ export const isPlaced = (s: Screw): s is PlacedScrew => s.xMm !== undefined && s
 /** A log in which nothing was written yet. */
 export const EMPTY_LOG: OpenUpLog = openUpLog.parse({ format: 'zugluft-openup', formatVersion: 1 });
 
+/** What the format does not take of a log, in words with its place; null where it takes all. */
+export function firstFault(log: unknown): string | null {
+  const first = openUpLog.safeParse(log).error?.issues[0];
+  return first ? `${first.path.join('.')} ${first.message}` : null;
+}
+
 /**
  * A log as it was kept, also by an earlier version of this program: what the format has gained since then is filled in.
  *

@@ -17,7 +17,14 @@ export function LogSavingWords() {
 
 /** What keeps the log from being saved, and the way out. */
 export function LogTrouble() {
-  const { saving, choose } = useOpenUp();
+  const { saving, choose, refused } = useOpenUp();
+  if (refused !== null) {
+    return (
+      <p className="text-heat my-2 px-4" role="alert">
+        Not taken: {refused}.
+      </p>
+    );
+  }
   if (saving.kind === 'refused') {
     return (
       <p className="text-heat my-2" role="alert">

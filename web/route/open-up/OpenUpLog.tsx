@@ -1,7 +1,8 @@
-import { createContext, useContext, type ReactNode } from 'react';
+import { createContext, useContext, useState, type ReactNode } from 'react';
 import { figureValue, type Figure } from '@zugluft/core/record/figure';
 import type { HouseRules } from '@zugluft/core/service/houseRules';
 import { withLayer } from '@zugluft/core/service/logEdits';
+import { firstFault } from '@zugluft/core/service/openUpLog';
 import type { Rubric } from '@zugluft/core/service/serviceScore';
 import type { KeptLog, OpenUpLog } from '../../api/openUp';
 import { getAt } from '../../machine/draft';
@@ -19,6 +20,8 @@ interface OpenUpValue {
   undo: () => void;
   canUndo: boolean;
   saving: LogSaving;
+  /** Why the last change was not taken; null where it was. */
+  refused: string | null;
   choose: (mine: boolean) => void;
   /** The shell's outline, or a usual one. */
   outline: { widthMm: number; depthMm: number };
@@ -43,6 +46,7 @@ export function OpenUpLogProvider({ start, children }: { start: KeptLog; childre
   const { value: log, state, canUndo, keeper } = useOpenUpLog(machine.id, start);
   const { undo, redo, choose } = keeper;
   const { settings } = useLabSettings();
+  const [refused, setRefused] = useState<string | null>(null);
   useKeys({ 'mod+z': undo, 'shift+mod+z': redo, 'mod+y': redo }, true, true);
   const size = (field: 'widthMm' | 'depthMm') => {
     const value = figureValue(getAt(draft, ['shell', field]) as Figure | undefined);
@@ -53,7 +57,15 @@ export function OpenUpLogProvider({ start, children }: { start: KeptLog; childre
     <Context.Provider
       value={{
         log: withLayer(log, outline),
-        change: (make) => keeper.change((l) => make(withLayer(l, outline))),
+        change: (make) =>
+          keeper.change((l) => {
+            const next = make(withLayer(l, outline));
+            // what the format does not take would stop everything after it from being saved
+            const fault = firstFault(next);
+            setRefused(fault);
+            return fault === null ? next : l;
+          }),
+        refused,
         undo,
         canUndo,
         saving: state,
