@@ -102,7 +102,10 @@ export function BenchMode() {
         { key: '-', words: 'before', run: bench.before, off: bench.backIndex < 1 },
         { key: 'Enter', words: 'done, next', run: bench.endBackStep, main: true },
       ]
-    : [{ key: '-', words: 'before', run: bench.before, off: bench.backIndex < 1 }];
+    : [
+        { key: '-', words: 'before', run: bench.before, off: bench.backIndex < 1 },
+        { key: 'Enter', words: 'leave the bench', run: leave, main: true },
+      ];
 
   const onKey = (key: string): boolean => {
     if (panel) {

@@ -9,7 +9,9 @@ export function EndView({ bench }: { bench: Bench }) {
   return (
     <div className="space-y-4" data-testid="bench-end">
       <h1 className="text-4xl font-semibold">The balance</h1>
-      <BalancePanel log={log} />
+      <div className="[zoom:1.35]">
+        <BalancePanel log={log} />
+      </div>
       {latches.length > 0 && (
         <p role="alert" className="border-l-4 border-heat pl-3">
           Not plugged in again: {latches.map((c) => c.name).join(', ')}.
