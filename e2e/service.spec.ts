@@ -162,6 +162,13 @@ test('a sibling’s log is a template: expected screws are confirmed at the benc
   await expect(groups).toContainText('2 out, 1 missing on arrival');
   await page.keyboard.press('Backspace');
   await expect(groups).toContainText('3 out');
+  // touched, a button takes no focus: Enter keeps its meaning; gone to by Tab it is the button's
+  await page.getByRole('button', { name: '+ one more A' }).click();
+  await expect(groups).toContainText('4 out');
+  await page.getByRole('button', { name: /^undo/ }).focus();
+  await page.keyboard.press('Enter');
+  await expect(groups).toContainText('3 out');
+  await page.getByRole('dialog', { name: 'bench mode' }).focus();
   await page.keyboard.press('.');
   await expect(page.getByTestId('bench-clock')).not.toContainText('stands');
   await page.keyboard.press('.');

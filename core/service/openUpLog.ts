@@ -222,7 +222,7 @@ export const step = z.looseObject({
   note: words(2000).optional(),
 });
 
-export const openUpLog = z.looseObject({
+const logShape = z.looseObject({
   format: z.literal('zugluft-openup'),
   formatVersion: z.literal(1),
   layers: list(layer, 40).default([]),
@@ -249,6 +249,54 @@ export const openUpLog = z.looseObject({
       agreedBy: words(200).default(''),
     })
     .optional(),
+});
+
+/** Words that mean no hole where a screw went. */
+const NO_HOLES = ['own', 'lost'];
+
+/** What each thing is called is its own: what leads to it must lead to one. */
+export const openUpLog = logShape.superRefine((log, ctx) => {
+  const refuse = (path: (string | number)[], message: string) =>
+    ctx.addIssue({ code: 'custom', path, message });
+  const each = (
+    list: readonly string[],
+    path: (i: number) => (string | number)[],
+    what: string,
+  ) => {
+    const seen = new Set<string>();
+    list.forEach((name, i) => {
+      if (seen.has(name)) refuse(path(i), `the ${what} “${name}” is taken already`);
+      seen.add(name);
+    });
+  };
+  for (const list of [
+    'layers',
+    'groups',
+    'screws',
+    'connectors',
+    'parts',
+    'strips',
+    'steps',
+  ] as const) {
+    each(
+      log[list].map((x) => x.id),
+      (i) => [list, i, 'id'],
+      'name',
+    );
+  }
+  each(
+    log.groups.map((g) => g.letter),
+    (i) => ['groups', i, 'letter'],
+    'letter',
+  );
+  log.screws.forEach((s, i) => {
+    if (NO_HOLES.includes(s.id)) refuse(['screws', i, 'id'], `“${s.id}” is no name for a screw`);
+  });
+  log.steps.forEach((step, k) => {
+    for (const list of ['screws', 'connectors', 'parts', 'strips'] as const) {
+      each(step[list], (i) => ['steps', k, list, i], 'name');
+    }
+  });
 });
 
 export type OpenUpLog = z.infer<typeof openUpLog>;

@@ -23,9 +23,11 @@ export function createOpenUpStore(db: Database) {
       order: [['revision', 'DESC']],
       ...(transaction ? { transaction } : {}),
     });
-    return row
-      ? { revision: row.revision, log: readOpenUpLog(JSON.parse(row.log)) ?? EMPTY_LOG }
-      : { revision: 0, log: EMPTY_LOG };
+    if (!row) return { revision: 0, log: EMPTY_LOG };
+    const log = readOpenUpLog(JSON.parse(row.log));
+    // never shown as empty, which would be written over
+    if (!log) throw new Problem(422, 'Not readable', 'the log that is kept is not as it should be');
+    return { revision: row.revision, log };
   };
 
   return {

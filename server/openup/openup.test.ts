@@ -83,3 +83,19 @@ test('300 screws and 400 steps are taken; no machine, no log', async () => {
   await call().get('/api/machines/00000000-0000-4000-8000-000000000000/log').expect(404);
   await put('00000000-0000-4000-8000-000000000000', 0, empty).expect(404);
 });
+
+test('a log that is kept and cannot be read is said to be so, and is not shown as empty', async () => {
+  const { id } = await create();
+  await db().models.OpenUpLog.create({ machineId: id, revision: 1, log: '{"format":"other"}' });
+  const answer = await call().get(`/api/machines/${id}/log`).expect(422);
+  expect(answer.body.detail).toMatch(/not as it should be/);
+  await put(id, 1, empty).expect(422);
+});
+
+test('a log from before the format had strips, clocks and checks is filled in', async () => {
+  const { id } = await create();
+  const old = { ...empty, steps: [{ id: 'a', name: 'Cover' }] };
+  await db().models.OpenUpLog.create({ machineId: id, revision: 1, log: JSON.stringify(old) });
+  const { log } = (await call().get(`/api/machines/${id}/log`).expect(200)).body;
+  expect(log).toMatchObject({ strips: [], checked: [], steps: [{ stamps: [], back: false }] });
+});

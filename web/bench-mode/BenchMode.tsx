@@ -158,6 +158,8 @@ export function BenchMode() {
       if (e.ctrlKey || e.metaKey || e.altKey) return;
       const typing = e.target instanceof HTMLInputElement;
       if (typing && e.key !== 'Escape') return;
+      // whoever went to a button by Tab means the button
+      if (e.key === 'Enter' && e.target instanceof HTMLButtonElement) return;
       // another dialog lies over the bench
       if (document.querySelectorAll('dialog[open]').length > 1) return;
       if (!latest.current(e.key)) return;
@@ -183,6 +185,8 @@ export function BenchMode() {
       aria-label="bench mode"
       className="bench fixed inset-0 m-0 w-screen h-dvh max-w-none max-h-none bg-base-100 text-base-content text-xl open:flex flex-col outline-none"
       onCancel={(e) => e.preventDefault()}
+      // a touched button takes no focus, so that Enter still means the step and not the button once more
+      onMouseDown={(e) => (e.target as Element).closest('button') && e.preventDefault()}
     >
       <header className="flex flex-wrap items-center gap-x-5 gap-y-1 px-4 py-2 border-b border-rule text-base">
         <span className="font-semibold">{[name, variant].filter(Boolean).join(', ')}</span>
