@@ -53,7 +53,12 @@ test('every opening is closed again with all its screws, and fans and paste have
     expect(screwBalance(log).even).toBe(true);
     expect(screwWarnings(log)).toEqual([]);
     expect(wayFaults(log.steps)).toEqual([]);
-    expect(leastSteps(log.steps, 'clean-fans')!.steps).toEqual(['safe', 'cover', 'battery', 'lint']);
+    expect(leastSteps(log.steps, 'clean-fans')!.steps).toEqual([
+      'safe',
+      'cover',
+      'battery',
+      'lint',
+    ]);
     expect(leastSteps(log.steps, 'renew-interface')!.proven).toBe(true);
   }
 });

@@ -122,9 +122,10 @@ export async function writeLibraryZip(
     const unit = toUnit((await db.models.Unit.findByPk(row.unitId))!);
     const tags = await db.models.MachineTag.findAll({ where: { machineId: row.id }, raw: true });
     const { serial: _, ...facts } = unit.facts;
-    const { revision, log } = await logs.read(row.id);
-    const logFile = revision ? `logs/${base}.json` : null;
-    if (logFile) add(logFile, `${JSON.stringify(log, null, 2)}\n`);
+    // one log that cannot be read keeps nothing else from going out
+    const kept = await logs.read(row.id).catch(() => null);
+    const logFile = kept?.revision ? `logs/${base}.json` : null;
+    if (logFile) add(logFile, `${JSON.stringify(kept!.log, null, 2)}\n`);
     list.push({
       file,
       log: logFile,

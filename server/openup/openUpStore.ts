@@ -53,7 +53,8 @@ export function createOpenUpStore(db: Database) {
       });
       const out: LogSibling[] = [];
       for (const { id, variant, stateName } of rows) {
-        const { log } = await newest(id);
+        const log = (await newest(id).catch(() => null))?.log;
+        if (!log) continue;
         if (!log.steps.length && !log.screws.length) continue;
         out.push({
           id,
