@@ -17,6 +17,8 @@ test('the usual steps follow the house’s rules, and the score follows the ledg
   const id = await makeMachine(page, { maker: 'Oslund', model: 'Service 1', variant: 'a' });
   await page.goto('/house-rules');
   await page.getByRole('radio', { name: 'take it out' }).click();
+  await expect(page.getByText('Unplug it, then take it out')).toBeVisible();
+  await expect(page.getByTestId('rules-saving')).toHaveText('kept');
   await page.goto(`/machines/${id}/open-up`);
   await page.getByRole('button', { name: 'the usual steps' }).click();
   const steps = page.getByRole('region', { name: 'steps' });
@@ -25,6 +27,7 @@ test('the usual steps follow the house’s rules, and the score follows the ledg
   await page.goto('/house-rules');
   await page.getByRole('radio', { name: 'unplug only' }).click();
   await expect(page.getByText('Unplug it; it may stay in its place.')).toBeVisible();
+  await expect(page.getByTestId('rules-saving')).toHaveText('kept');
 
   // a step with two ways to it: one of them is enough
   await page.goto(`/machines/${id}/open-up`);
@@ -165,7 +168,7 @@ test('a sibling’s log is a template: expected screws are confirmed at the benc
   // touched, a button takes no focus: Enter keeps its meaning; gone to by Tab it is the button's
   await page.getByRole('button', { name: '+ one more A' }).click();
   await expect(groups).toContainText('4 out');
-  await page.getByRole('button', { name: /^undo/ }).focus();
+  await page.getByRole('button', { name: 'undo Backspace' }).focus();
   await page.keyboard.press('Enter');
   await expect(groups).toContainText('3 out');
   await page.getByRole('dialog', { name: 'bench mode' }).focus();

@@ -17,6 +17,8 @@ export interface RequestOptions {
   /** Sent as JSON, a file as the bytes it holds. */
   body?: unknown;
   ifMatch?: number;
+  /** It goes on when the page is left; for small bodies alone. */
+  keepalive?: boolean;
   signal?: AbortSignal;
 }
 
@@ -36,6 +38,7 @@ async function send(
       headers,
       ...(options.body === undefined ? {} : { body: file ?? JSON.stringify(options.body) }),
       ...(options.signal ? { signal: options.signal } : {}),
+      ...(options.keepalive ? { keepalive: true } : {}),
     });
   } catch (cause) {
     if ((cause as Error).name === 'AbortError') throw cause;

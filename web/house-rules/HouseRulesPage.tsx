@@ -5,12 +5,21 @@ import { AppShell } from '../ui/AppShell';
 
 /** Where workshops differ, and what this one does: the steps, tools, cautions and the way back follow. */
 export function HouseRulesPage() {
-  const { settings, save, error } = useLabSettings();
+  const { settings, save, saving, ready, error } = useLabSettings();
   const rules = settings['house-rules'];
   return (
     <AppShell crumbs={['House rules']}>
       <main className="p-4 max-w-[62rem]">
-        <h1 className="text-lg font-semibold">House rules</h1>
+        <h1 className="text-lg font-semibold">
+          House rules{' '}
+          <span
+            className="text-[0.85rem] font-normal text-quiet"
+            role="status"
+            data-testid="rules-saving"
+          >
+            {saving ? 'saving' : error ? '' : 'kept'}
+          </span>
+        </h1>
         <p className="text-quiet mb-4">
           Schools differ. What is chosen here stands at each step where it matters, in every log;
           the usual steps and the way back follow it.
@@ -38,6 +47,7 @@ export function HouseRulesPage() {
                           type="radio"
                           className="radio radio-xs"
                           name={r.id}
+                          disabled={!ready}
                           checked={c.id === chosen.id}
                           onChange={() =>
                             save('house-rules', { ...rules, [r.id]: c.id } as HouseRules)

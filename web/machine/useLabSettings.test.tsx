@@ -48,7 +48,10 @@ test('the lab’s own rules; built in while the server is away', async () => {
 
 test('a change shows at once, and is taken back where the server refuses it', async () => {
   const b = open();
-  await waitFor(() => expect(b.current.loading).toBe(false));
+  // before the lab's own are known nothing is written over them
+  act(() => b.current.save('rubric', { slots: { best: 1, worst: 2, weight: 1 } }));
+  await waitFor(() => expect(b.current.ready).toBe(true));
+  expect(server.settings.rubric).toEqual({});
   act(() => b.current.save('house-rules', { ...DEFAULT_RULES, lever: 'thin-metal' }));
   await waitFor(() => expect(b.current.settings['house-rules'].lever).toBe('thin-metal'));
   expect(server.settings['house-rules'].lever).toBe('thin-metal');

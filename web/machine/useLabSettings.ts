@@ -9,7 +9,11 @@ const BUILT_IN: LabSettings = { 'house-rules': DEFAULT_RULES, rubric: {} };
 export function useLabSettings() {
   const client = useQueryClient();
   const { data, isPending } = useQuery({ queryKey: settingsKey, queryFn: readSettings });
-  const { mutate, error } = useMutation({
+  const {
+    mutate,
+    error,
+    isPending: saving,
+  } = useMutation({
     mutationFn: ({ key, value }: { key: LabSettingKey; value: never }) => saveSetting(key, value),
     onMutate: ({ key, value }) => {
       client.setQueryData<LabSettings>(settingsKey, (s = BUILT_IN) => ({ ...s, [key]: value }));
@@ -20,8 +24,12 @@ export function useLabSettings() {
   return {
     settings: data ?? BUILT_IN,
     loading: isPending,
+    saving,
     error: error as Error | null,
-    save: <K extends LabSettingKey>(key: K, value: LabSettings[K]) =>
-      mutate({ key, value: value as never }),
+    /** What the lab decided is known: before that nothing is changed, since the rest would be lost. */
+    ready: data !== undefined,
+    save<K extends LabSettingKey>(key: K, value: LabSettings[K]) {
+      if (data) mutate({ key, value: value as never });
+    },
   };
 }
