@@ -45,6 +45,15 @@ const BY_ACT: Partial<Record<Act, readonly CautionId[]>> = {
   board: ['static'],
 };
 
+/** What to mind while a step is undone, or at the check that follows; each was read on the way in, but for the last. */
+export function cautionsBack(
+  step: Pick<Step, 'act' | 'name' | 'cautions'> | undefined,
+  check: string | null,
+): CautionId[] {
+  if (check === 'firmware') return ['limits'];
+  return step ? cautionsOf(step) : [];
+}
+
 export const isCaution = (id: string): id is CautionId => Object.hasOwn(CAUTIONS, id);
 
 /** The cautions of a step: those of what is done in it, then those that were added to it. */

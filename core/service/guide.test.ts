@@ -1,5 +1,5 @@
 import { ACT_FACTS, guessAct } from './acts';
-import { CAUTIONS, cautionsOf } from './cautions';
+import { CAUTIONS, cautionsBack, cautionsOf } from './cautions';
 import { guideOf } from './guide';
 import { guideHtml, guideMarkdown } from './guideText';
 import { DEFAULT_RULES, houseRules, RULES, rulesAt } from './houseRules';
@@ -93,6 +93,9 @@ test('each step shows the cautions of what is done in it, and those that were ad
   // not said: by its name
   expect(cautionsOf({ name: 'Battery plug out', cautions: [] })).toContain('battery');
   expect(cautionsOf({ name: 'Look again', cautions: [] })).toEqual([]);
+  expect(cautionsBack({ act: 'battery', name: '', cautions: [] }, null)).toContain('battery');
+  expect(cautionsBack(undefined, 'firmware')).toEqual(['limits']);
+  expect(cautionsBack(undefined, 'clock')).toEqual([]);
   // where a caution names others' rules, it defers to them (common practice, no source)
   expect(CAUTIONS.battery).toMatch(/local rules/);
   expect(CAUTIONS.mains).toMatch(/local electrical code/);

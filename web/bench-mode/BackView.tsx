@@ -1,4 +1,5 @@
 import { openAt } from '@zugluft/core/service/benchEdits';
+import { CAUTIONS, cautionsBack } from '@zugluft/core/service/cautions';
 import { groupWords } from '@zugluft/core/service/guide';
 import { GroupMark } from '../route/open-up/GroupMark';
 import { PostureMark } from './PostureMark';
@@ -9,6 +10,8 @@ export function BackView({ bench }: { bench: Bench }) {
   const { log, back, backIndex, way, sure } = bench;
   if (!back) return null;
   const open = openAt(log, back);
+  const step = log.steps.find((s) => s.id === back.undoes);
+  const cautions = cautionsBack(step, back.check);
   const letterOf = (hole: string) => {
     const group = log.screws.find((s) => s.id === hole)?.group;
     return log.groups.find((g) => g.id === group)?.letter ?? '?';
@@ -24,7 +27,14 @@ export function BackView({ bench }: { bench: Bench }) {
           {back.name}
         </h1>
       </div>
-      <PostureMark posture={log.steps.find((s) => s.id === back.undoes)?.posture} />
+      <PostureMark posture={step?.posture} />
+      {cautions.length > 0 && (
+        <div className="border-l-4 border-rule pl-3 text-lg text-quiet">
+          {cautions.map((c) => (
+            <p key={c}>{CAUTIONS[c]}</p>
+          ))}
+        </div>
+      )}
       {back.screws.length > 0 && (
         <ul className="space-y-1" data-testid="bench-groups">
           {back.screws.map(({ group, holes }) => {

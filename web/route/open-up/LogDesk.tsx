@@ -34,7 +34,7 @@ export function LogDesk() {
       <div className="grid grid-cols-[minmax(0,1fr)] gap-6 content-start">
         {log.steps.length === 0 && <BeginPanel />}
         <StepList log={log} chosen={chosen} choose={choose} change={change} />
-        <WayPanel log={log} />
+        <WayPanel log={log} rules={rules} />
       </div>
       <div className="grid grid-cols-[minmax(0,1fr)] gap-5 content-start">
         <div>

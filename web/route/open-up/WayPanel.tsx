@@ -1,12 +1,14 @@
 import { useMemo, useState } from 'react';
 import { GOALS, SYMPTOMS } from '@zugluft/core/service/goals';
+import { actOf } from '@zugluft/core/service/acts';
 import { CAUTIONS, isCaution } from '@zugluft/core/service/cautions';
 import type { OpenUpLog } from '../../api/openUp';
+import { rulesAt, type HouseRules } from '@zugluft/core/service/houseRules';
 import { wayWorker } from '../../workers/wayClient';
 import { useComputed } from './useComputed';
 
 /** The least that must come off for a goal, chosen by itself or by what a reader complains of. */
-export function WayPanel({ log }: { log: OpenUpLog }) {
+export function WayPanel({ log, rules }: { log: OpenUpLog; rules: HouseRules }) {
   const [asked, setAsked] = useState('goal:clean-fans');
   const symptom = SYMPTOMS.find((s) => `symptom:${s.symptom}` === asked);
   const goal = symptom?.goal ?? asked.replace('goal:', '');
@@ -16,6 +18,14 @@ export function WayPanel({ log }: { log: OpenUpLog }) {
     faults: await wayWorker().wayFaults(steps),
   }));
   const way = value?.way;
+  const house = (way?.steps ?? []).flatMap((id) => {
+    const step = log.steps.find((s) => s.id === id);
+    return step ? [rulesAt(actOf(step), rules)] : [];
+  });
+  const tools = [...new Set([...(way?.tools ?? []), ...house.flatMap((h) => h.tools)])];
+  const cautions = [
+    ...new Set([...(way?.cautions ?? []), ...house.flatMap((h) => h.cautions)]),
+  ].filter(isCaution);
   const faults = value?.faults ?? [];
   const nameOf = (id: string) => log.steps.find((s) => s.id === id)?.name ?? id;
   return (
@@ -64,9 +74,9 @@ export function WayPanel({ log }: { log: OpenUpLog }) {
             {!way.proven && '. Not every alternative was looked at.'}
             {!fresh && ' …'}
           </p>
-          {way.tools.length > 0 && (
+          {tools.length > 0 && (
             <p className="text-[0.9rem]">
-              <span className="text-quiet">Tools</span> {way.tools.join(', ')}
+              <span className="text-quiet">Tools</span> {tools.join(', ')}
             </p>
           )}
           {way.consumables.length > 0 && (
@@ -74,13 +84,13 @@ export function WayPanel({ log }: { log: OpenUpLog }) {
               <span className="text-quiet">Uses up</span> {way.consumables.join(', ')}
             </p>
           )}
-          {way.cautions.length > 0 && (
+          {cautions.length > 0 && (
             <details className="text-[0.9rem]">
               <summary className="cursor-pointer">
-                {way.cautions.length} {way.cautions.length === 1 ? 'caution' : 'cautions'}
+                {cautions.length} {cautions.length === 1 ? 'caution' : 'cautions'}
               </summary>
               <ul className="border-l-2 border-heat pl-2 space-y-1">
-                {way.cautions.filter(isCaution).map((c) => (
+                {cautions.map((c) => (
                   <li key={c}>{CAUTIONS[c]}</li>
                 ))}
               </ul>
