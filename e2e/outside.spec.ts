@@ -47,5 +47,14 @@ test('a vent is recorded where one clicks, moved by keys, blocked, removed and u
   await expect(plan.getByRole('button')).toHaveCount(4);
   await page.keyboard.press('Control+z');
   await expect(plan.getByRole('button')).toHaveCount(5);
+  // others open this machine too: it is left as it was found
+  await page.keyboard.press('Control+Shift+z');
+  await expect(plan.getByRole('button')).toHaveCount(4);
+  const machine = page.url().match(/machines\/([^/]+)/)![1]!;
+  await expect(async () => {
+    const kept = await page.request.get(`/api/machines/${machine}`);
+    const { record } = (await kept.json()) as { record: { vents: unknown[] } };
+    expect(record.vents).toHaveLength(4);
+  }).toPass();
   expect(errors).toEqual([]);
 });
