@@ -1,5 +1,7 @@
 export default {
   testEnvironment: 'node',
+  globalSetup: '<rootDir>/scripts/jestFolders.mjs',
+  globalTeardown: '<rootDir>/scripts/jestFoldersGone.mjs',
   // a slow disk may hold up a durable write for seconds
   testTimeout: 60000,
   roots: ['<rootDir>/core', '<rootDir>/server', '<rootDir>/web', '<rootDir>/cli', '<rootDir>/demo'],

@@ -237,4 +237,28 @@ test('groups and holes at the desk: length, captive, hidden, printed numbers, a 
   });
   await expect(page.getByTestId('balance-words')).toContainText('A: 1 on the bench');
   await expect(page.getByTestId('balance-words')).toContainText('s1 holds a screw of B');
+
+  // the layer is told by its name and side; a longer screw beside the touchpad is warned of
+  await page.getByText('base cover, seen from below').click();
+  await page.getByLabel('name of this layer').fill('lower shell');
+  await expect(page.getByRole('button', { name: 'lower shell' })).toBeVisible();
+  await page.getByLabel('length of group B').fill('3');
+  await page.getByRole('link', { name: 'Parts and connectors' }).click();
+  await page.getByRole('button', { name: 'part', exact: true }).click();
+  await page.getByLabel('name of part 1').fill('touchpad');
+  await page.getByRole('button', { name: 'more' }).click();
+  await page.getByLabel('layer of touchpad').selectOption({ label: 'lower shell' });
+  for (const [label, mm] of [
+    ['distance from the left', '15'],
+    ['distance from the top', '15'],
+    ['width', '100'],
+    ['depth', '60'],
+  ] as const) {
+    await page.getByLabel(`${label} of touchpad`).fill(mm);
+  }
+  await page.getByRole('link', { name: 'Steps and screws' }).click();
+  await expect(map.locator('[data-part]')).toHaveText('touchpad');
+  await expect(page.getByRole('list', { name: 'warnings' })).toContainText(
+    'A s1 is longer than most and near the touchpad',
+  );
 });

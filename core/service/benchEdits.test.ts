@@ -19,6 +19,7 @@ import {
   toggleMissing,
   unplugOne,
 } from './benchEdits';
+import { holeAt } from './holeAt';
 import { addStep, withLayer } from './logEdits';
 import { EMPTY_LOG, openUpLog, type OpenUpLog } from './openUpLog';
 import { screwBalance } from './screwBalance';
@@ -100,6 +101,30 @@ test('with a sibling’s log the same keys take out what it expects, and a furth
   expect(templateFrom(log, 'x').steps[0]!.expectedSeconds).toBe(90);
 });
 
+test('pointed at, that hole is meant and not the next expected one; beside all holes it is one more', () => {
+  let log = templateFrom(opened(), 'sibling');
+  log = takeOne(log, 'step1', 'A', 'base', { xMm: 326, yMm: 232 });
+  expect(log.screws.filter((s) => s.out).map((s) => [s.xMm, s.yMm])).toEqual([[330, 230]]);
+  log = takeOne(log, 'step1', 'A', 'base', { xMm: 170, yMm: 10 });
+  expect(log.screws).toHaveLength(7);
+  // the hole of another group is no hole of this one
+  log = takeOne(log, 'step1', 'B', 'base', { xMm: 10, yMm: 10 });
+  expect(log.screws).toHaveLength(8);
+  // pointed at, a hole is said to have been empty, whatever was logged last
+  const empty = toggleMissing(log, 'step1', log.screws[1]);
+  expect(empty.screws[1]).toMatchObject({ onArrival: 'missing', out: false });
+  expect(empty.screws.filter((s) => s.onArrival === 'missing')).toHaveLength(1);
+});
+
+test('of two holes close together the nearer one is meant; on another layer none', () => {
+  let log = begun();
+  for (const xMm of [10, 18]) log = takeOne(log, 'step1', 'A', 'base', { xMm, yMm: 10 });
+  expect(holeAt(log, 'base', { xMm: 15, yMm: 10 })?.xMm).toBe(18);
+  expect(holeAt(log, 'base', { xMm: 13, yMm: 10 })?.xMm).toBe(10);
+  expect(holeAt(log, 'base', { xMm: 30, yMm: 10 })).toBeUndefined();
+  expect(holeAt(log, 'sink', { xMm: 10, yMm: 10 })).toBeUndefined();
+});
+
 test('clocks: one runs at a time, pauses add up, a clock set back counts nothing', () => {
   let log = addStep(begun(), 'Battery plug out', undefined, { state: 'planned' });
   log = startClock(log, 'step1', T0);
@@ -150,9 +175,7 @@ test('back by keys: crosswise, a connector with its latch, and the one screw tha
   log = putBackOne(log, step, 'A');
   // the second lies across from the first
   const filled = log.screws.filter((s) => s.back === 'own');
-  expect(filled.map((s) => s.xMm! + s.yMm!).sort()).toEqual(
-    [filled[0]!, filled[1]!].map((s) => s.xMm! + s.yMm!).sort(),
-  );
+  expect(filled).toHaveLength(2);
   expect(filled[0]!.xMm).not.toBe(filled[1]!.xMm);
   expect(filled[0]!.yMm).not.toBe(filled[1]!.yMm);
   log = putBackOne(putBackOne(log, step, 'A'), step, 'B');

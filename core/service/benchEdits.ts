@@ -1,6 +1,7 @@
 import type { BackStep } from './backTogether';
 import { addScrew, editScrew, editStep, fresh } from './logEdits';
-import type { Connector, LoggedPart, OpenUpLog, Step } from './openUpLog';
+import { holeAt, type Place } from './holeAt';
+import type { Connector, LoggedPart, OpenUpLog, Screw, Step } from './openUpLog';
 
 /** What the keys of the bench do to a log. Times are given, since the core has no clock. */
 
@@ -12,30 +13,33 @@ export function screwsOf(log: OpenUpLog, stepId: string) {
   return (stepOf(log, stepId)?.screws ?? []).flatMap((id) => byId.get(id) ?? []);
 }
 
+/** Where a screw is taken out of. */
+function out(log: OpenUpLog, screw: Screw): OpenUpLog {
+  // whoever takes it out has found it
+  const found = screw.onArrival === 'not-looked' ? { onArrival: 'there' as const } : {};
+  return editScrew(log, screw.id, { out: true, back: undefined, ...found });
+}
+
 /**
- * One screw of a group is out: the next one that the step expects, else one more hole.
+ * One screw of a group is out: where one pointed at a hole that still holds one of it, that; where one pointed beside all holes, one
+ * more; where nobody pointed, the next one that the step expects, else one more that is only counted.
  *
- * @param at where it was, or null where it is only counted
+ * @param at where it was, or null where nobody pointed
  */
 export function takeOne(
   log: OpenUpLog,
   stepId: string,
   letter: string,
   layer: string,
-  at: { xMm: number; yMm: number } | null,
+  at: Place | null,
 ): OpenUpLog {
   const group = log.groups.find((g) => g.letter === letter)?.id;
-  const expected = screwsOf(log, stepId).find(
-    (s) => group !== undefined && s.group === group && !s.out && s.onArrival !== 'missing',
-  );
-  if (expected) {
-    return editScrew(log, expected.id, {
-      out: true,
-      back: undefined,
-      // whoever takes it out has found it
-      ...(expected.onArrival === 'not-looked' ? { onArrival: 'there' } : {}),
-    });
-  }
+  const waits = (s: Screw) =>
+    group !== undefined && s.group === group && !s.out && s.onArrival !== 'missing';
+  const pointed = at && holeAt(log, layer, at);
+  if (pointed && waits(pointed)) return out(log, pointed);
+  const expected = at ? undefined : screwsOf(log, stepId).find(waits);
+  if (expected) return out(log, expected);
   const next = addScrew(log, layer, letter, at, stepId);
   return editScrew(next, next.screws.at(-1)!.id, { out: true });
 }
@@ -47,9 +51,11 @@ export function lastTaken(log: OpenUpLog, stepId: string) {
     .at(-1);
 }
 
-/** The last screw of a step was not there when the machine arrived, or was after all. */
-export function toggleMissing(log: OpenUpLog, stepId: string): OpenUpLog {
-  const last = lastTaken(log, stepId) ?? screwsOf(log, stepId).find((s) => !s.out);
+/**
+ * A screw was not there when the machine arrived, or was after all: that of the hole one pointed at, else the last one of the step.
+ */
+export function toggleMissing(log: OpenUpLog, stepId: string, hole?: Screw): OpenUpLog {
+  const last = hole ?? lastTaken(log, stepId) ?? screwsOf(log, stepId).find((s) => !s.out);
   if (!last) return log;
   const missing = last.onArrival === 'missing';
   return editScrew(log, last.id, {

@@ -3,10 +3,12 @@ import { openUpLog, type OpenUpLog } from './openUpLog';
 import { screwBalance } from './screwBalance';
 import {
   addLayer,
+  editLayer,
   addScrew,
   addStep,
   editScrew,
   editStep,
+  removeLayer,
   removeScrew,
   removeStep,
   turnScrew,
@@ -70,4 +72,18 @@ test('a step remembered late stands between, and what followed now waits for it;
   log = editStep(log, log.steps[3]!.id, { reaches: ['clean-fans'] });
   expect(leastSteps(log.steps, 'clean-fans')!.steps).toHaveLength(4);
   expect(removeStep(log, late).steps.map((s) => s.needs)).toEqual(before.steps.map((s) => s.needs));
+});
+
+test('a layer is renamed, measured and removed while no hole is on it; the last one stays', () => {
+  let log = addLayer(ready(), 'mid-fram');
+  const { id } = log.layers[1]!;
+  log = editLayer(log, id, { name: 'mid-frame', widthMm: 300, seenFrom: 'above' });
+  expect(log.layers[1]).toMatchObject({ name: 'mid-frame', widthMm: 300, seenFrom: 'above' });
+  expect(removeLayer(log, 'base')).toBe(log);
+  log = editStep(log, 'step1', { layer: id });
+  const rest = removeLayer(log, id);
+  expect(rest.layers.map((l) => l.id)).toEqual(['base']);
+  expect(rest.steps[0]!.layer).toBeUndefined();
+  expect(openUpLog.safeParse(JSON.parse(JSON.stringify(rest))).success).toBe(true);
+  expect(removeLayer(rest, 'base')).toBe(rest);
 });

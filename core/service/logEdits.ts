@@ -1,5 +1,12 @@
 import { factsOfAct, guessAct } from './acts';
-import { step as stepShape, type Act, type OpenUpLog, type Screw, type Step } from './openUpLog';
+import {
+  step as stepShape,
+  type Act,
+  type Layer,
+  type OpenUpLog,
+  type Screw,
+  type Step,
+} from './openUpLog';
 
 const DEFAULT_LAYER = { id: 'base', name: 'base cover', seenFrom: 'below' as const };
 
@@ -40,6 +47,25 @@ export function addLayer(log: OpenUpLog, name: string): OpenUpLog {
   return {
     ...log,
     layers: [...log.layers, { id, name, widthMm, depthMm, seenFrom: 'below' as const }],
+  };
+}
+
+export function editLayer(log: OpenUpLog, id: string, change: Partial<Layer>): OpenUpLog {
+  return { ...log, layers: log.layers.map((l) => (l.id === id ? { ...l, ...change } : l)) };
+}
+
+/** Removes a layer on which no hole is logged; what was said to be on it is on none. */
+export function removeLayer(log: OpenUpLog, id: string): OpenUpLog {
+  if (log.layers.length < 2 || log.screws.some((s) => s.layer === id)) return log;
+  const off = <T extends { layer?: string | undefined }>(list: readonly T[]): T[] =>
+    list.map((x) => (x.layer === id ? { ...x, layer: undefined } : x));
+  return {
+    ...log,
+    layers: log.layers.filter((l) => l.id !== id),
+    connectors: off(log.connectors),
+    parts: off(log.parts),
+    strips: off(log.strips),
+    steps: off(log.steps),
   };
 }
 

@@ -1,9 +1,8 @@
-import { existsSync, mkdtempSync } from 'node:fs';
+import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
-/** A new folder for a test, in memory where the system offers that: durable writes need not wait for a disk. */
+/** A new folder for a test, within that of the whole run, which is removed at its end. */
 export function temporaryFolder(): string {
-  const shared = '/dev/shm';
-  return mkdtempSync(join(existsSync(shared) ? shared : tmpdir(), 'zugluft-'));
+  return mkdtempSync(join(process.env['ZUGLUFT_TEST_FOLDER'] ?? tmpdir(), 'zugluft-'));
 }

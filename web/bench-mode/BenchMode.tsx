@@ -76,7 +76,7 @@ export function BenchMode() {
       run: () => bench.take(letter),
     })),
     { key: '+', words: `one more ${bench.letter}`, run: () => bench.take(bench.letter) },
-    { key: '0', words: 'was missing', run: bench.missing, off: !bench.lastTaken },
+    { key: '0', words: 'was missing', run: bench.missing, off: !bench.canMiss },
     { key: '*', words: 'connector', run: () => setPanel('connector') },
     { key: '/', words: 'more', run: () => setPanel('more') },
     { key: '.', words: step?.runningSince ? 'pause' : 'clock', run: bench.clock },
@@ -136,6 +136,7 @@ export function BenchMode() {
             ArrowUp: () => bench.nudge(0, -STEP_MM),
             ArrowDown: () => bench.nudge(0, STEP_MM),
             ',': bench.clock,
+            c: () => setPanel('count'),
             p: () => setPanel('part'),
             f: ui.photo,
             n: () => setPanel('note'),
@@ -238,7 +239,7 @@ export function BenchMode() {
         {step && (
           <div>
             <p className="text-quiet text-base mb-1">
-              {layer.name}
+              {layer.name}, seen from {layer.seenFrom}
               {side === 'open' && (
                 <span className="text-[0.9rem]">
                   {' '}

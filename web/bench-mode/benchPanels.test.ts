@@ -12,6 +12,7 @@ function fake(log: OpenUpLog = opened) {
   const bench = new Proxy({} as Bench, {
     get: (_, name: string) => {
       if (name === 'log') return log;
+      if (name === 'letter') return 'A';
       if (name === 'nameOf') {
         return (act: string) => ACT_FACTS.find((a) => a.act === act)!.name;
       }
@@ -36,6 +37,7 @@ const ALL: PanelName[] = [
   'earlier',
   'name',
   'name-earlier',
+  'count',
   'connector',
   'part',
   'strip',

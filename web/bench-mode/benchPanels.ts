@@ -19,6 +19,7 @@ export type PanelName =
   | 'earlier'
   | 'name'
   | 'name-earlier'
+  | 'count'
   | 'connector'
   | 'part'
   | 'strip'
@@ -103,6 +104,15 @@ export function benchPanel(
           label: 'name of the step',
           run: (text) => bench.begin(text, undefined, name === 'name' ? 'after' : 'before'),
         },
+      };
+    case 'count':
+      return {
+        title: `How many more ${bench.letter}?`,
+        choices: Array.from({ length: 9 }, (_, i) => ({
+          key: String(i + 1),
+          words: `${i + 1} × ${bench.letter}`,
+          run: () => bench.takeSeveral(i + 1),
+        })),
       };
     case 'connector':
       return {
@@ -201,6 +211,7 @@ export function benchPanel(
             { words: 'posture', run: () => ui.open('posture') },
             { words: 'a strip', run: () => ui.open('strip') },
           ]),
+          { key: 'c', words: `several ${bench.letter} at once`, run: () => ui.open('count') },
           { key: 'a', words: 'all expected screws are out', run: () => bench.takeAllExpected() },
           { key: 'v', words: 'the way back', run: ui.turn },
         ],

@@ -21,6 +21,7 @@ import {
   unplugOne,
   waitingHoles,
 } from '@zugluft/core/service/benchEdits';
+import { holeAt, type Place } from '@zugluft/core/service/holeAt';
 import { cautionsOf, type CautionId } from '@zugluft/core/service/cautions';
 import { rulesAt } from '@zugluft/core/service/houseRules';
 import {
@@ -42,7 +43,6 @@ import {
 import type { OpenUpLog } from '../api/openUp';
 import { useMachineFile } from '../machine/MachineFile';
 import { useOpenUp } from '../route/open-up/OpenUpLog';
-import type { Place } from '../route/open-up/ScrewMapView';
 import { clockStopped, keepPlace, readPlace, type BenchSide } from './benchPlace';
 
 type Step = OpenUpLog['steps'][number];
@@ -183,8 +183,18 @@ export function useBench() {
       setCursor((c) => c && { ...c, armed: false });
       setSaid('');
     },
+    /** Several of the last group at once, counted. */
+    takeSeveral(count: number) {
+      on((l, s) =>
+        Array.from({ length: count }).reduce<OpenUpLog>(
+          (x) => takeOne(x, s.id, letter, layer.id, null),
+          l,
+        ),
+      );
+    },
     missing() {
-      on((l, s) => toggleMissing(l, s.id));
+      const pointed = cursor?.armed ? holeAt(log, layer.id, cursor) : undefined;
+      on((l, s) => toggleMissing(l, s.id, pointed));
     },
     takeAllExpected() {
       on((l, s) =>
@@ -321,6 +331,7 @@ export function useBench() {
       const next = way[backIndex + 1];
       go(next ? keyOf(next) : 'end');
     },
-    lastTaken: last,
+    /** There is a screw of which one can say that it was missing. */
+    canMiss: step !== undefined && step.screws.length > 0,
   };
 }

@@ -8,6 +8,8 @@ export function PlainInput({
   hint,
   error,
   autoFocus = false,
+  max = 2100,
+  onBlur,
 }: {
   label: string;
   value: string;
@@ -15,6 +17,9 @@ export function PlainInput({
   hint?: string | undefined;
   error?: string | undefined;
   autoFocus?: boolean;
+  /** Characters that are taken. */
+  max?: number;
+  onBlur?: () => void;
 }) {
   const id = useId();
   return (
@@ -28,7 +33,8 @@ export function PlainInput({
         aria-describedby={error ? id : undefined}
         autoComplete="off"
         autoFocus={autoFocus}
-        maxLength={2100}
+        maxLength={max}
+        onBlur={onBlur}
         placeholder={hint}
         value={value}
         onChange={(e) => onChange(e.currentTarget.value)}

@@ -17,7 +17,7 @@ export function BalancePanel({ log }: { log: OpenUpLog }) {
       return `${w.screws.map(letterOf).join(', ')} stand in one row and are ${w.lengthsMm.join(' and ')} mm long: check which goes where`;
     }
     if (w.kind === 'odd-near') {
-      return `${letterOf(w.screw)} is longer than most and near ${w.part}: in the wrong hole it presses on it`;
+      return `${letterOf(w.screw)} is longer than most and near the ${log.parts.find((p) => p.id === w.part)?.name ?? w.part}: in the wrong hole it presses on it`;
     }
     return `${letterOf(w.screw)} has no mate on the other side: look under feet, covers, seals at ${Math.round(w.xMm)}, ${Math.round(w.yMm)} mm`;
   };

@@ -6,6 +6,7 @@ import { BackList } from './BackList';
 import { BalancePanel } from './BalancePanel';
 import { BeginPanel } from './BeginPanel';
 import { GroupTable } from './GroupTable';
+import { LayerDetails } from './LayerDetails';
 import { LayerTabs } from './LayerTabs';
 import { useOpenUp } from './OpenUpLog';
 import { ScrewMap } from './ScrewMap';
@@ -55,6 +56,7 @@ export function LogDesk() {
               way back
             </label>
           </div>
+          <LayerDetails key={layer.id} log={log} layer={layer} change={change} />
           <ScrewMap
             log={log}
             layer={layer}

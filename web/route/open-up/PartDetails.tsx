@@ -35,6 +35,7 @@ export function PartDetails({ part, edit }: { part: Part; edit: (to: Partial<Par
             set={(volts) => edit({ volts })}
           />
         </p>
+        <PlaceFields part={part} edit={edit} />
         <div className="flex flex-wrap items-baseline gap-2">
           <span className="text-quiet">Only with</span>
           <PartRefs
@@ -119,6 +120,48 @@ export function PartDetails({ part, edit }: { part: Part; edit: (to: Partial<Par
           </div>
         ))}
       </div>
+    </div>
+  );
+}
+
+const NOWHERE = { xMm: 0, yMm: 0, widthMm: 0, depthMm: 0 };
+
+/** Where a part lies, so that it is drawn on its layer and screws near it are warned of. */
+function PlaceFields({ part, edit }: { part: Part; edit: (to: Partial<Part>) => void }) {
+  const { log } = useOpenUp();
+  const size = (label: string, field: keyof typeof NOWHERE, words: string) => (
+    <NumberCell
+      label={`${label} of ${part.name}`}
+      value={part.place?.[field]}
+      min={0}
+      max={800}
+      unit={words}
+      set={(v) => edit({ place: { ...NOWHERE, ...part.place, [field]: v ?? 0 } })}
+    />
+  );
+  return (
+    <div className="flex flex-wrap items-baseline gap-x-2">
+      <span className="text-quiet">Lies on</span>
+      <SelectCell
+        label={`layer of ${part.name}`}
+        value={part.layer}
+        empty="no layer"
+        options={Object.fromEntries(log.layers.map((l) => [l.id, l.name]))}
+        set={(layer) => edit({ layer })}
+      />
+      {size('distance from the left', 'xMm', 'mm from left')}
+      {size('distance from the top', 'yMm', 'mm from top')}
+      {size('width', 'widthMm', 'mm wide')}
+      {size('depth', 'depthMm', 'mm deep')}
+      {part.place && (
+        <button
+          type="button"
+          className="underline underline-offset-2 cursor-pointer text-quiet hover:text-ink"
+          onClick={() => edit({ place: undefined })}
+        >
+          no place
+        </button>
+      )}
     </div>
   );
 }

@@ -1,10 +1,11 @@
 import { useState, type KeyboardEvent } from 'react';
+import { holeAt } from '@zugluft/core/service/holeAt';
 import { addScrew, editScrew, removeScrew, turnScrew } from '@zugluft/core/service/logEdits';
 import type { OpenUpLog } from '../../api/openUp';
 import { Kbd } from '../../ui/Kbd';
 import { HoleDetails } from './HoleDetails';
 import type { ChangeLog } from './OpenUpLog';
-import { holeAt, ScrewMapView, sizeOf } from './ScrewMapView';
+import { ScrewMapView, sizeOf } from './ScrewMapView';
 
 const STEP_MM = 5;
 

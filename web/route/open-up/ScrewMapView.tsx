@@ -1,17 +1,11 @@
 import { useRef, type ComponentProps, type PointerEvent } from 'react';
+import { holeAt, type Place } from '@zugluft/core/service/holeAt';
 import { isPlaced } from '@zugluft/core/service/openUpLog';
 import type { OpenUpLog } from '../../api/openUp';
 import { GroupMark } from './GroupMark';
 
 const MARGIN = 14;
-export const NEAR_MM = 7;
-
 type Screw = OpenUpLog['screws'][number];
-export interface Place {
-  xMm: number;
-  yMm: number;
-}
-
 /** What became of the screw of a hole. */
 export function stateOf(s: Screw): 'expected' | 'in' | 'out' | 'back' | 'missing' | 'lost' {
   if (s.onArrival === 'missing') return 'missing';
@@ -33,13 +27,6 @@ export const sizeOf = (layer: OpenUpLog['layers'][number]) => ({
   w: layer.widthMm ?? 350,
   h: layer.depthMm ?? 240,
 });
-
-/** The hole at a place, within a fingertip. */
-export function holeAt(log: OpenUpLog, layer: string, at: Place): Screw | undefined {
-  return log.screws
-    .filter(isPlaced)
-    .find((s) => s.layer === layer && Math.hypot(s.xMm - at.xMm, s.yMm - at.yMm) <= NEAR_MM);
-}
 
 /** Holes of one layer where they were found, drawn only: what a click does is up to whoever shows it. */
 export function ScrewMapView({
@@ -89,6 +76,24 @@ export function ScrewMapView({
         stroke="currentColor"
         strokeWidth="0.8"
       />
+      {log.parts
+        .filter((p) => p.layer === layer.id && p.place)
+        .map((p) => (
+          <g key={p.id} data-part={p.id}>
+            <rect
+              x={p.place!.xMm}
+              y={p.place!.yMm}
+              width={p.place!.widthMm}
+              height={p.place!.depthMm}
+              fill="none"
+              stroke="var(--color-rule)"
+              strokeWidth="1"
+            />
+            <text x={p.place!.xMm + 4} y={p.place!.yMm + 11} fontSize="9" fill="var(--color-quiet)">
+              {p.name}
+            </text>
+          </g>
+        ))}
       {log.screws
         .filter(isPlaced)
         .filter((s) => s.layer === layer.id)

@@ -5,6 +5,7 @@ import { editStep, removeStep } from '@zugluft/core/service/logEdits';
 import { ACTS, POSTURES } from '@zugluft/core/service/openUpLog';
 import type { OpenUpLog } from '../../api/openUp';
 import { AttachmentStrip } from '../../attachments/AttachmentStrip';
+import { ToggleChips } from '../../ui/ToggleChips';
 import { idWords, NumberCell, SelectCell, TextCell } from './cells';
 import { NeedsEditor } from './NeedsEditor';
 import type { ChangeLog } from './OpenUpLog';
@@ -80,26 +81,16 @@ export function StepDetails({
         <NeedsEditor log={log} step={step} set={(needs) => edit({ needs })} />
       </Row>
       <Row label="Reaches">
-        <div role="group" aria-label="Reaches" className="flex flex-wrap gap-1">
-          {GOALS.map((g) => {
-            const on = step.reaches.includes(g.id);
-            return (
-              <button
-                key={g.id}
-                type="button"
-                aria-pressed={on}
-                className={`text-[0.85rem] px-1.5 rounded-sm border cursor-pointer ${on ? 'border-ink bg-base-200' : 'border-dashed border-rule text-quiet'}`}
-                onClick={() =>
-                  edit({
-                    reaches: on ? step.reaches.filter((x) => x !== g.id) : [...step.reaches, g.id],
-                  })
-                }
-              >
-                {g.name}
-              </button>
-            );
-          })}
-        </div>
+        <ToggleChips
+          label="Reaches"
+          options={GOALS.map((g) => ({ id: g.id, words: g.name }))}
+          chosen={step.reaches}
+          toggle={(id, on) =>
+            edit({
+              reaches: on ? [...step.reaches, id] : step.reaches.filter((x) => x !== id),
+            })
+          }
+        />
       </Row>
       <Row label="Took">
         <NumberCell

@@ -1,4 +1,6 @@
 import { useId, useState } from 'react';
+import { readTyped } from '../../machine/draft';
+import { PlainInput } from '../../ui/PlainInput';
 
 /** Small fields of the log's lists: text, number, choice, yes or no. What is refused is said at the field and not kept. */
 
@@ -24,32 +26,22 @@ export function TextCell({
   className?: string;
 }) {
   const [typed, setTyped] = useState<string | null>(null);
-  const id = useId();
-  const shown = typed ?? value ?? '';
   const wrong = required && typed !== null && typed.trim() === '';
   return (
     <span className={className}>
-      <input
-        className={`${FIELD} w-full ${wrong ? 'border-heat' : QUIET}`}
-        aria-label={label}
-        aria-invalid={wrong || undefined}
-        aria-describedby={wrong ? id : undefined}
-        placeholder={hint}
-        maxLength={max}
-        value={shown}
-        onChange={(e) => {
-          const text = e.currentTarget.value;
+      <PlainInput
+        label={label}
+        value={typed ?? value ?? ''}
+        hint={hint}
+        max={max}
+        error={wrong ? 'needs a name' : undefined}
+        onChange={(text) => {
           setTyped(text);
           if (text.trim()) set(text);
           else if (!required) set(undefined);
         }}
         onBlur={() => setTyped(null)}
       />
-      {wrong && (
-        <span id={id} role="alert" className="text-heat text-[0.8rem] px-1.5">
-          needs a name
-        </span>
-      )}
     </span>
   );
 }
@@ -59,10 +51,9 @@ export function readNumber(
   text: string,
   { min, max, whole = false }: { min: number; max: number; whole?: boolean },
 ): { value: number | undefined } | { wrong: string } {
-  const plain = text.trim().replace(',', '.');
-  if (plain === '') return { value: undefined };
-  const value = /^[+-]?(\d+\.?\d*|\.\d+)$/.test(plain) ? Number(plain) : NaN;
-  if (Number.isNaN(value)) return { wrong: 'is no number' };
+  const value = readTyped(text);
+  if (value === undefined) return { value };
+  if (typeof value === 'string') return { wrong: 'is no number' };
   if (whole && !Number.isInteger(value)) return { wrong: 'is a whole number' };
   if (value < min) return { wrong: `at least ${min}` };
   if (value > max) return { wrong: `at most ${max}` };
