@@ -102,7 +102,12 @@ export function demoLog(record: CaseRecord): OpenUpLog {
         labelled: true,
       },
     ],
-    parts: ledger(thin, fans.length),
+    parts: ledger(thin, fans.length, {
+      xMm: Math.round(0.12 * widthMm),
+      yMm: Math.round(0.58 * depthMm),
+      widthMm: Math.round(0.76 * widthMm),
+      depthMm: Math.round(0.32 * depthMm),
+    }),
     strips: (record.strips ?? []).map((s) => ({
       id: s.id,
       name: s.id.replace(/-/g, ' '),
@@ -206,13 +211,18 @@ export function demoLog(record: CaseRecord): OpenUpLog {
 }
 
 /** Parts as they were walked through; a thin machine has more that is soldered. */
-function ledger(thin: boolean, fans: number) {
+function ledger(
+  thin: boolean,
+  fans: number,
+  battery: { xMm: number; yMm: number; widthMm: number; depthMm: number },
+) {
   return [
     {
       id: 'battery',
       name: 'battery',
       kind: 'battery',
       layer: 'base',
+      place: battery,
       wattHours: thin ? 61 : 88,
       volts: 15.4,
       fixing: 'screw',

@@ -129,13 +129,14 @@ const NOWHERE = { xMm: 0, yMm: 0, widthMm: 0, depthMm: 0 };
 /** Where a part lies, so that it is drawn on its layer and screws near it are warned of. */
 function PlaceFields({ part, edit }: { part: Part; edit: (to: Partial<Part>) => void }) {
   const { log } = useOpenUp();
-  const size = (label: string, field: keyof typeof NOWHERE, words: string) => (
+  const size = (label: string, field: keyof typeof NOWHERE, hint: string) => (
     <NumberCell
       label={`${label} of ${part.name}`}
       value={part.place?.[field]}
       min={0}
       max={800}
-      unit={words}
+      unit="mm"
+      hint={hint}
       set={(v) => edit({ place: { ...NOWHERE, ...part.place, [field]: v ?? 0 } })}
     />
   );
@@ -149,10 +150,10 @@ function PlaceFields({ part, edit }: { part: Part; edit: (to: Partial<Part>) => 
         options={Object.fromEntries(log.layers.map((l) => [l.id, l.name]))}
         set={(layer) => edit({ layer })}
       />
-      {size('distance from the left', 'xMm', 'mm from left')}
-      {size('distance from the top', 'yMm', 'mm from top')}
-      {size('width', 'widthMm', 'mm wide')}
-      {size('depth', 'depthMm', 'mm deep')}
+      {size('distance from the left', 'xMm', 'from left')}
+      {size('distance from the top', 'yMm', 'from top')}
+      {size('width', 'widthMm', 'wide')}
+      {size('depth', 'depthMm', 'deep')}
       {part.place && (
         <button
           type="button"

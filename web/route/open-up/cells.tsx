@@ -91,7 +91,7 @@ export function NumberCell({
         aria-invalid={wrong ? true : undefined}
         aria-describedby={wrong ? id : undefined}
         inputMode="decimal"
-        placeholder={hint}
+        placeholder={hint ?? '–'}
         maxLength={12}
         value={typed ?? value ?? ''}
         onChange={(e) => {
