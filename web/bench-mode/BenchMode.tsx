@@ -167,6 +167,8 @@ export function BenchMode() {
   useEffect(() => {
     const listen = (e: KeyboardEvent) => {
       if (e.ctrlKey || e.metaKey || e.altKey) return;
+      // left already: the key is the page's, and must not log a screw
+      if (!dialog.current?.open) return;
       const typing = e.target instanceof HTMLInputElement;
       if (typing && e.key !== 'Escape') return;
       // whoever went to a button by Tab means the button

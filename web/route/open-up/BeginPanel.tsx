@@ -13,7 +13,7 @@ import { useOpenUp } from './OpenUpLog';
 /** An empty log: begin with the usual steps, or with what a sibling of the same model was opened by. */
 export function BeginPanel() {
   const { machine, draft } = useMachineFile();
-  const { change, rules, outline } = useOpenUp();
+  const { change, rules, rulesKnown, outline } = useOpenUp();
   const { data } = useQuery({
     queryKey: openUpKeys.siblings(machine.id),
     queryFn: () => listSiblings(machine.id),
@@ -44,6 +44,7 @@ export function BeginPanel() {
           <button
             type="button"
             className="underline underline-offset-2 cursor-pointer"
+            disabled={!rulesKnown}
             onClick={() =>
               change((l) => ({
                 ...l,

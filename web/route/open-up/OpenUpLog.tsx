@@ -26,6 +26,8 @@ interface OpenUpValue {
   /** The shell's outline, or a usual one. */
   outline: { widthMm: number; depthMm: number };
   rules: HouseRules;
+  /** The lab's rules have been asked for; before that they are the built-in ones. */
+  rulesKnown: boolean;
   rubric: Rubric;
 }
 
@@ -45,7 +47,7 @@ export function OpenUpLogProvider({ start, children }: { start: KeptLog; childre
   const { machine, draft } = useMachineFile();
   const { value: log, state, canUndo, keeper } = useOpenUpLog(machine.id, start);
   const { undo, redo, choose } = keeper;
-  const { settings } = useLabSettings();
+  const { settings, loading } = useLabSettings();
   const [refused, setRefused] = useState<string | null>(null);
   useKeys({ 'mod+z': undo, 'shift+mod+z': redo, 'mod+y': redo }, true, true);
   const size = (field: 'widthMm' | 'depthMm') => {
@@ -72,6 +74,7 @@ export function OpenUpLogProvider({ start, children }: { start: KeptLog; childre
         choose,
         outline,
         rules: settings['house-rules'],
+        rulesKnown: !loading,
         rubric: settings.rubric,
       }}
     >
