@@ -24,7 +24,7 @@ const state = solveLinear(model, rpms);
 const whole = uncondensed(model, state);
 const junction = new LuDecomposition(whole.matrix).solve(whole.heat).get(whole.junction, 0);
 const die = model.data.dies.findIndex((d) => d.role === 'cpu');
-const condensed = state.perCpuW[model.dieNode[die]!]! + model.dieBeyondCpuKW[die]!;
+const condensed = state.perCpuW[model.dieNode[die]!]! + model.dieBeyondCpuKPerW[die]!;
 if (Math.abs(junction / condensed - 1) > 1e-6) {
   throw new Error(`the two networks differ: ${junction} and ${condensed} K/W`);
 }

@@ -16,14 +16,18 @@ export function uncondensed(
   const edges: [number, number, number][] = [];
   let n = model.nodeCount;
   const ofContact = new Set(model.pipeContacts.flatMap((c) => c.map((x) => x.link)));
-  for (const l of model.links) if (!ofContact.has(l)) edges.push([l.a, l.b, l.conductanceWK]);
+  for (const l of model.links) if (!ofContact.has(l)) edges.push([l.a, l.b, l.conductanceWPerK]);
   model.pipeContacts.forEach((contacts, k) => {
     const p = data.pipes[k]!;
-    const pieces = [p.solderM2KW, p.wallM / COPPER_WMK, p.wickThicknessM / p.wick.conductivityWmK];
+    const pieces = [
+      p.solderM2KPerW,
+      p.wallM / COPPER_WMK,
+      p.wickThicknessM / p.wick.conductivityWmK,
+    ];
     const own = pieces.reduce((sum, r) => sum + r, 0);
     for (const c of contacts) {
       // what a chamber adds stays with the first piece
-      const whole = 1 / c.link.conductanceWK;
+      const whole = 1 / c.link.conductanceWPerK;
       const parts = pieces.map((r) => (r / own) * whole);
       edges.push([c.link.a, n, 1 / parts[0]!], [n, n + 1, 1 / parts[1]!]);
       edges.push([n + 1, c.link.b, 1 / parts[2]!]);
@@ -32,8 +36,8 @@ export function uncondensed(
   });
   const junctions = data.dies.map((_, i) => {
     const s = model.dieSteps[i]!;
-    edges.push([model.dieNode[i]!, n, 1 / Math.max(1e-9, s.plateKW)]);
-    edges.push([n, n + 1, 1 / s.interfaceKW], [n + 1, n + 2, 1 / s.dieKW]);
+    edges.push([model.dieNode[i]!, n, 1 / Math.max(1e-9, s.plateKPerW)]);
+    edges.push([n, n + 1, 1 / s.interfaceKPerW], [n + 1, n + 2, 1 / s.dieKPerW]);
     n += 3;
     return n - 1;
   });

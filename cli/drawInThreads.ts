@@ -14,8 +14,8 @@ export interface DrawJob {
 type Message = { made: number } | { from: number; watts: Float64Array };
 
 /** Fewer draws than this are not worth another thread. */
-const LEAST_PER_THREAD = 200;
-const MOST_THREADS = 16;
+const MIN_PER_THREAD = 200;
+const MAX_THREADS = 16;
 
 /**
  * Makes all draws of a plan, shared out over the processor's cores.
@@ -31,7 +31,7 @@ export async function drawInThreads(
 ): Promise<Float64Array> {
   const threads = Math.max(
     1,
-    Math.min(MOST_THREADS, availableParallelism(), Math.ceil(plan.draws / LEAST_PER_THREAD)),
+    Math.min(MAX_THREADS, availableParallelism(), Math.ceil(plan.draws / MIN_PER_THREAD)),
   );
   const rowLength = plan.caps.length * READOUTS;
   const watts = new Float64Array(plan.draws * rowLength);

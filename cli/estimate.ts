@@ -10,7 +10,7 @@ import { parseRecord } from '@zugluft/core/record/parseRecord';
 const USAGE =
   'usage: npm run --silent estimate -- FILE [--caps off,28,32,36,40,45,full] [--setting ID] [--draws N] [--seed 1]';
 const LARGEST_FILE = 5_000_000;
-const MOST_DRAWS = 100_000;
+const MAX_DRAWS = 100_000;
 
 class BadInput extends Error {
   constructor(
@@ -112,7 +112,7 @@ export async function run(
     }
     const caps = values.caps === undefined ? undefined : parseCaps(values.caps);
     const seed = wholeNumber('seed', values.seed, 2 ** 32 - 1) ?? 1;
-    const draws = wholeNumber('draws', values.draws, MOST_DRAWS) ?? 0;
+    const draws = wholeNumber('draws', values.draws, MAX_DRAWS) ?? 0;
     const { record, issues, complete } = parseRecord(readRecord(file));
     const first = issues[0];
     if (!record || !complete)

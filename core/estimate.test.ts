@@ -20,7 +20,7 @@ const close = (a: number, b: number, share = 1e-4) =>
   expect(Math.abs(a - b)).toBeLessThanOrEqual(share * Math.max(1, Math.abs(a), Math.abs(b)));
 
 /** Watts along a direction up to the envelope's outline. */
-function reachAlong(envelope: readonly EnvelopeCorner[], angle: number): number {
+function capillaryAlong(envelope: readonly EnvelopeCorner[], angle: number): number {
   const dx = Math.cos(angle);
   const dy = Math.sin(angle);
   let best = Infinity;
@@ -101,8 +101,8 @@ test('law: carry never falls with the cap, and a lower cap’s envelope lies ins
           expect(loud[key]!.watts).toBeGreaterThanOrEqual(quiet[key]!.watts * (1 - 1e-4));
         }
         for (let angle = 0.05; angle < 1.55; angle += 0.15) {
-          const a = reachAlong(quiet.envelope, angle);
-          const b = reachAlong(loud.envelope, angle);
+          const a = capillaryAlong(quiet.envelope, angle);
+          const b = capillaryAlong(loud.envelope, angle);
           expect(b).toBeGreaterThanOrEqual(a * (1 - 0.006));
         }
       }

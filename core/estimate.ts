@@ -220,16 +220,16 @@ export function configuredPlanes(
   const { cpuW, gpuW, adapterW } = config;
   const firmware = (part: string) => ({ limit: 'firmware', part }) as const;
   if (cpuW !== null && model.hasCpu) {
-    planes.push({ cpu: 1, gpu: 0, room: cpuW, binding: firmware(config.cpuPart) });
+    planes.push({ cpu: 1, gpu: 0, headroom: cpuW, binding: firmware(config.cpuPart) });
   }
   if (gpuW !== null && model.hasGpu) {
-    planes.push({ cpu: 0, gpu: 1, room: gpuW, binding: firmware(config.gpuPart) });
+    planes.push({ cpu: 0, gpu: 1, headroom: gpuW, binding: firmware(config.gpuPart) });
   }
   if (adapterW !== null) {
     planes.push({
       cpu: model.drawPerCpuW,
       gpu: model.drawPerGpuW,
-      room: adapterW - model.data.power.restW - fanPower(model, rpms),
+      headroom: adapterW - model.data.power.restW - fanPower(model, rpms),
       binding: { limit: 'adapter', part: 'adapter' },
     });
   }
@@ -251,7 +251,7 @@ function bothReadouts(
     rangeNotes(model, isRunning(carried.state) ? memory.on : memory.off, cpuW, gpuW, notes);
     dryOutNote(model, carried.point.binding, notes);
     const cut = configuredPlanes(model, config, carried.state.rpms).some(
-      (p) => p.cpu * carried.point.cpuW + p.gpu * carried.point.gpuW > p.room,
+      (p) => p.cpu * carried.point.cpuW + p.gpu * carried.point.gpuW > p.headroom,
     );
     return { carried, set: cut ? carryOnRay(model, state, ray, config, memory) : carried };
   };

@@ -20,18 +20,18 @@ test('law: heat in = heat out, to 1e-9', () => {
     fc.property(randomTopology, duty, fc.nat(60), fc.nat(60), (record, at, cpu, gpu) => {
       const model = buildModel(resolveCase(record));
       const state = solveLinear(model, fanState(model.data, at).rpms);
-      const room = model.data.room.temperatureC;
+      const ambientC = model.data.room.temperatureC;
       const heat =
         cpu * model.drawPerCpuW +
         gpu * model.drawPerGpuW +
         model.data.power.restW * (1 - model.data.power.restLidShare) +
         state.fanPowerW;
-      let out = state.shellWK * (nodeC(model, state, model.shellNode, cpu, gpu) - room);
-      if (state.totalCapacityWK > 0) {
+      let out = state.shellWPerK * (nodeC(model, state, model.shellNode, cpu, gpu) - ambientC);
+      if (state.totalCapacityWPerK > 0) {
         const intake = nodeC(model, state, model.intakeNode, cpu, gpu);
-        let enthalpy = state.totalCapacityWK * (intake - room);
+        let enthalpy = state.totalCapacityWPerK * (intake - ambientC);
         let gained = 0;
-        state.capacityWK.forEach((c, i) => {
+        state.capacityWPerK.forEach((c, i) => {
           gained += c * (exhaustC(model, state, i, cpu, gpu) - intake);
         });
         enthalpy += gained;
@@ -88,7 +88,7 @@ test('law: at fixed flows without recirculation, raising any conductance never r
         model.heatPerCpuW.fill(0);
         model.heatPerCpuW[model.dieNode[0]!] = 1;
         const before = own();
-        model.links[pick % model.links.length]!.conductanceWK *= more;
+        model.links[pick % model.links.length]!.conductanceWPerK *= more;
         expect(own()).toBeLessThanOrEqual(before * (1 + (chained ? 1e-3 : 1e-9)));
       },
     ),
@@ -143,7 +143,7 @@ test('the steps from the room add up in any machine', () => {
   fc.assert(
     fc.property(randomTopology, fc.constantFrom('off' as const, 'full' as const), (record, cap) => {
       for (const c of explain(record, cap, { cpuW: 12, gpuW: 15 }).chains) {
-        expect(c.steps.reduce((sum, s) => sum + s.kelvin, c.roomC)).toBeCloseTo(c.junctionC, 6);
+        expect(c.steps.reduce((sum, s) => sum + s.kelvin, c.ambientC)).toBeCloseTo(c.junctionC, 6);
       }
     }),
     RUNS,

@@ -23,7 +23,7 @@ import { settingRoutes } from './settings/settingRoutes';
 import { createSettingStore } from './settings/settingStore';
 import { problemHandler, unknownRoute } from './security/problem';
 
-const MOST_BODY = '1mb';
+const MAX_BODY = '1mb';
 
 /**
  * The HTTP application.
@@ -65,7 +65,7 @@ export function createApp(db: Database, webFolder: string | null, logger: Logger
     res.set('Cache-Control', 'no-store');
     next();
   });
-  api.use(express.json({ limit: MOST_BODY, strict: true }));
+  api.use(express.json({ limit: MAX_BODY, strict: true }));
   api.get('/health', (_req, res) => {
     res.json({ ok: true });
   });

@@ -189,7 +189,7 @@ function intakeLoss(x: VentData): number {
 const intakeAir = emptyAir();
 const filmAir: AirProperties = emptyAir();
 const through = { linear: 0, quadratic: 0 };
-const MOST_ROUNDS = 20;
+const MAX_ROUNDS = 20;
 
 /**
  * Flows at given fan speeds and temperatures.
@@ -239,7 +239,7 @@ export function solveAirFlows(
   }
   const { network } = system;
   const { stackM3s } = flows;
-  const rounds = near ? 1 : MOST_ROUNDS;
+  const rounds = near ? 1 : MAX_ROUNDS;
   for (let round = 0; round < rounds; round++) {
     for (let i = 0; i < stackBranches.length; i++) {
       const film = air(filmC[i]!, pressure, filmAir);

@@ -29,14 +29,14 @@ export interface FanBranch {
 export type FlowBranch = PassiveBranch | FanBranch;
 
 /** A resistance of exactly nothing has no flow-pressure slope; this keeps the equations regular (Pa s/m³). */
-const LEAST_LINEAR = 50;
+const MIN_LINEAR = 50;
 /** Below this a rotor counts as stopped. */
-const LEAST_RPM = 1;
+const MIN_RPM = 1;
 
 const slope = { value: 0 };
 
 function passiveFlow(linear: number, quadratic: number, drop: number): number {
-  const a = Math.max(linear, LEAST_LINEAR);
+  const a = Math.max(linear, MIN_LINEAR);
   const d = Math.abs(drop);
   if (quadratic <= 0) {
     slope.value = 1 / a;
@@ -53,7 +53,7 @@ function fanFlow(branch: FanBranch, rise: number): number {
   const q = curve.flowM3s;
   const p = curve.pressurePa;
   const last = q.length - 1;
-  if (rpm < LEAST_RPM) {
+  if (rpm < MIN_RPM) {
     // a stopped rotor resists as if its curve's ends were one point of a quadratic loss
     return passiveFlow(0, (branch.densityRatio * p[0]!) / (q[last]! * q[last]!), -rise);
   }
@@ -176,7 +176,7 @@ function slopeAlong(net: FlowNetwork, pressures: Float64Array, t: number): numbe
   return d;
 }
 
-const MOST_ITERATIONS = 200;
+const MAX_ITERATIONS = 200;
 
 /**
  * Operating point of fans and resistances: node pressures at which every node's flows balance.
@@ -191,7 +191,7 @@ const MOST_ITERATIONS = 200;
 export function solveFlows(net: FlowNetwork, pressures: Float64Array, tolerance = 1e-11): void {
   const { nodeCount: n, jacobian, residual, step, trial, plan } = net;
   let off = balance(net, pressures, true);
-  for (let iteration = 0; off >= tolerance && iteration < MOST_ITERATIONS; iteration++) {
+  for (let iteration = 0; off >= tolerance && iteration < MAX_ITERATIONS; iteration++) {
     for (let i = 0; i < n; i++) step[i] = residual[i]!;
     factorPlanned(jacobian, plan);
     solvePlanned(jacobian, plan, step);

@@ -85,11 +85,11 @@ export function stackConductance(
 /**
  * Effectiveness of a stream passing a wall of one temperature: `ε = 1 − exp(−UA/C)`.
  *
- * @param conductanceWK UA, ≥ 0
- * @param capacityRateWK mass flow times heat capacity C, > 0
+ * @param conductanceWPerK UA, ≥ 0
+ * @param capacityRateWPerK mass flow times heat capacity C, > 0
  * Source: Kays & London; Incropera et al., ch. 11 (C_r = 0).
  * @example effectiveness(1, 1) // 0.632
  */
-export function effectiveness(conductanceWK: number, capacityRateWK: number): number {
-  return -Math.expm1(-conductanceWK / capacityRateWK);
+export function effectiveness(conductanceWPerK: number, capacityRateWPerK: number): number {
+  return -Math.expm1(-conductanceWPerK / capacityRateWPerK);
 }

@@ -29,7 +29,7 @@ export interface OutsidePlan {
 
 const GAP_MM = 6;
 /** A strip thinner than this could not be pointed at. */
-const LEAST_STRIP_MM = 16;
+const MIN_STRIP_MM = 16;
 
 const mm = (figure: Figure | undefined, otherwise: number): number => {
   const value = figureValue(figure);
@@ -40,7 +40,7 @@ const faceOf = (side: string | undefined): Face | null =>
   side === 'deck' ? null : side === 'rear' || side === 'left' || side === 'right' ? side : 'base';
 
 function facesOf(record: CaseRecord, widthMm: number, depthMm: number): Record<Face, Rect> {
-  const strip = Math.max(LEAST_STRIP_MM, mm(record.shell?.thicknessMm, 20));
+  const strip = Math.max(MIN_STRIP_MM, mm(record.shell?.thicknessMm, 20));
   return {
     base: { x: 0, y: 0, width: widthMm, height: depthMm },
     rear: { x: 0, y: -GAP_MM - strip, width: widthMm, height: strip },

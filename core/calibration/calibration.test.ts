@@ -4,7 +4,7 @@ import { exampleRecord } from '../test-support/exampleRecord';
 import { normalProbability, normalQuantile } from '../uncertainty/normal';
 import { randomStream } from '../uncertainty/random';
 import { chiSquare99, fitMultipliers } from './fitMultipliers';
-import { foretellRuns } from './heldBack';
+import { predictRuns } from './holdout';
 import { multipliersOf, POWER_GAIN, valuesAt } from './multipliers';
 import { predictorOf } from './predictReadings';
 import { readingsOf, type SteadyRun } from './steadyRun';
@@ -50,7 +50,7 @@ const PLAN: SteadyRun[] = [
   [2500, 25, 25],
 ].map(([rpm, cpuW, gpuW], i) => ({
   id: `run-${i}`,
-  roomC: 22 + 0.2 * i,
+  ambientC: 22 + 0.2 * i,
   rpm: { 'fan-left': rpm!, 'fan-right': rpm! },
   cpuW: cpuW!,
   gpuW: gpuW!,
@@ -133,8 +133,8 @@ test('the mode agrees with ml-levenberg-marquardt', () => {
       y: [...readings.map((r) => r.value / r.plusMinus), ...parameters.map(() => 0)],
     },
     (p) => {
-      const foretold = predict(valuesAt(parameters, p));
-      return (i) => (i < m ? foretold[i]! / readings[i]!.plusMinus : p[i - m]!);
+      const predicted = predict(valuesAt(parameters, p));
+      return (i) => (i < m ? predicted[i]! / readings[i]!.plusMinus : p[i - m]!);
     },
     {
       initialValues: parameters.map(() => 0),
@@ -146,9 +146,9 @@ test('the mode agrees with ml-levenberg-marquardt', () => {
     },
   );
   const cost = (z: ArrayLike<number>) => {
-    const foretold = predict(valuesAt(parameters, z));
+    const predicted = predict(valuesAt(parameters, z));
     return (
-      readings.reduce((s, r, i) => s + ((r.value - foretold[i]!) / r.plusMinus) ** 2, 0) +
+      readings.reduce((s, r, i) => s + ((r.value - predicted[i]!) / r.plusMinus) ** 2, 0) +
       Array.from(z).reduce((s, x) => s + x * x, 0)
     );
   };
@@ -194,15 +194,15 @@ test('held-back runs are foretold with a band', () => {
   const { next, values } = truth(9);
   const runs = measured(two, values, PLAN, next);
   const fit = fitMultipliers(two, runs.slice(1), { only: ONLY });
-  const held = foretellRuns(two, fit, runs.slice(0, 1));
+  const held = predictRuns(two, fit, runs.slice(0, 1));
   expect(held).toHaveLength(5);
   expect(held.filter((h) => h.inside).length).toBeGreaterThanOrEqual(4);
-  const wide = foretellRuns(
+  const wide = predictRuns(
     two,
     fitMultipliers(two, runs.slice(4), { only: ONLY }),
     runs.slice(0, 1),
   );
-  const width = (x: (typeof held)[number]) => x.foretold.high - x.foretold.low;
+  const width = (x: (typeof held)[number]) => x.predicted.high - x.predicted.low;
   expect(width(held[0]!)).toBeLessThan(width(wide[0]!));
 });
 

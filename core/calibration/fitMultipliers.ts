@@ -11,15 +11,15 @@ import { readingsOf, type Reading, type SteadyRun } from './steadyRun';
 const DETERMINED = 0.5;
 /** Parts of a direction smaller than this are left out of its name. */
 const SMALL_PART = 0.25;
-const MOST_ITERATIONS = 30;
+const MAX_ITERATIONS = 30;
 const STILL = 1e-6;
 /** Width of a forward difference, prior deviations. */
 const STEP = 0.05;
 const DRAWS = 400;
 /** Upper 1 % of the standard normal distribution. */
 const Z99 = 2.3263478740408408;
-export const FEWEST_RUNS = 2;
-export const FEWEST_READINGS = 4;
+export const MIN_RUNS = 2;
+export const MIN_READINGS = 4;
 
 export interface FittedMultiplier {
   name: string;
@@ -82,9 +82,9 @@ export function fitMultipliers(
   options: FitOptions = {},
 ): Calibration {
   const readings = readingsOf(runs);
-  if (runs.length < FEWEST_RUNS || readings.length < FEWEST_READINGS) {
+  if (runs.length < MIN_RUNS || readings.length < MIN_READINGS) {
     throw new RangeError(
-      `a fit needs at least ${FEWEST_RUNS} steady runs and ${FEWEST_READINGS} readings`,
+      `a fit needs at least ${MIN_RUNS} steady runs and ${MIN_READINGS} readings`,
     );
   }
   if (readings.some((r) => !Number.isFinite(r.value))) {
@@ -95,8 +95,8 @@ export function fitMultipliers(
   const n = parameters.length;
   const m = readings.length;
   const at = (z: ArrayLike<number>) => {
-    const foretold = predict(valuesAt(parameters, z));
-    return Float64Array.from(readings, (r, i) => (r.value - foretold[i]!) / r.plusMinus);
+    const predicted = predict(valuesAt(parameters, z));
+    return Float64Array.from(readings, (r, i) => (r.value - predicted[i]!) / r.plusMinus);
   };
   const objective = (r: Float64Array, z: Float64Array) => squares(r) + squares(z);
   let z = new Float64Array(n);
@@ -105,7 +105,7 @@ export function fitMultipliers(
   let jacobian = forward(at, z, r);
   let fresh = true;
   let lambda = 1e-3;
-  for (let k = 0; k < MOST_ITERATIONS; k++) {
+  for (let k = 0; k < MAX_ITERATIONS; k++) {
     // normal equations of residuals and priors together
     const normal = jacobian.transpose().mmul(jacobian).add(Matrix.eye(n));
     const slope = jacobian.transpose().mmul(Matrix.columnVector(r)).add(Matrix.columnVector(z));
@@ -138,7 +138,7 @@ export function fitMultipliers(
   if (unexplained) {
     draws.d.forEach((x, i) => (draws.d[i] = x * Math.sqrt(misfit)));
   }
-  const foretold = predict(valuesAt(parameters, z));
+  const predicted = predict(valuesAt(parameters, z));
   const multipliers = parameters.map((p, i): FittedMultiplier => {
     const own = Float64Array.from({ length: draws.count }, (_, k) => draws.d[k * n + i]!);
     const worth = effectiveCount(own);
@@ -166,7 +166,7 @@ export function fitMultipliers(
     directions: directionsOf(multipliers, draws),
     residuals: readings.map((x, i) => ({
       ...x,
-      predicted: foretold[i]!,
+      predicted: predicted[i]!,
       inDeviations: r[i]!,
     })),
     misfit,
@@ -207,9 +207,9 @@ function broyden(
   const length = squares(step);
   if (!(length > 0)) return;
   for (let i = 0; i < rFrom.length; i++) {
-    let foretold = 0;
-    for (let j = 0; j < step.length; j++) foretold += jacobian.get(i, j) * step[j]!;
-    const missed = (rTo[i]! - rFrom[i]! - foretold) / length;
+    let predicted = 0;
+    for (let j = 0; j < step.length; j++) predicted += jacobian.get(i, j) * step[j]!;
+    const missed = (rTo[i]! - rFrom[i]! - predicted) / length;
     for (let j = 0; j < step.length; j++) {
       jacobian.set(i, j, jacobian.get(i, j) + missed * step[j]!);
     }

@@ -38,7 +38,7 @@ export interface Surrogate {
 }
 
 /** Axes whose products are followed. */
-const MOST_PAIRED = 8;
+const MAX_PAIRED = 8;
 
 /**
  * Makes a surrogate.
@@ -76,7 +76,7 @@ export function surrogateOf(
   }
   const paired = Array.from({ length: n }, (_, k) => k)
     .sort((a, b) => bent[b]! - bent[a]!)
-    .slice(0, MOST_PAIRED);
+    .slice(0, MAX_PAIRED);
   const pairs = Int32Array.from(
     paired.flatMap((k, i) => paired.slice(0, i).flatMap((l) => [k, l])),
   );

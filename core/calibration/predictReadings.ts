@@ -49,7 +49,7 @@ export function predictorOf(
     runs.forEach((run, k) => {
       const here: MachineModel = {
         ...whole,
-        data: { ...data, room: { ...data.room, temperatureC: run.roomC } },
+        data: { ...data, room: { ...data.room, temperatureC: run.ambientC } },
       };
       const cpuW = gain * run.cpuW;
       const gpuW = gain * run.gpuW;

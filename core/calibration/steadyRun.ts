@@ -4,7 +4,7 @@
  */
 export interface SteadyRun {
   id: string;
-  roomC: number;
+  ambientC: number;
   /** Speed of each fan by id. */
   rpm: Readonly<Record<string, number>>;
   /** As the machine reports them. */

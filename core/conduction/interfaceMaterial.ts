@@ -15,10 +15,10 @@ export function interfaceResistance(
   bondLineM: number,
   conductivityWmK: number,
   areaM2: number,
-  contactM2KW: number,
+  contactM2KPerW: number,
   ageYears: number,
   ageingPerYear: number,
 ): number {
   const aged = Math.min(4, 1 + ageingPerYear * ageYears);
-  return ((bondLineM / conductivityWmK) * aged + contactM2KW) / areaM2;
+  return ((bondLineM / conductivityWmK) * aged + contactM2KPerW) / areaM2;
 }

@@ -15,13 +15,13 @@ export function horizontalRayleigh(
   widthM: number,
   depthM: number,
   difference: number,
-  roomC: number,
+  ambientC: number,
   pressurePa: number,
 ): number {
-  const p = air(roomC + difference / 2, pressurePa);
+  const p = air(ambientC + difference / 2, pressurePa);
   const length = (widthM * depthM) / (2 * (widthM + depthM));
   const nu = p.viscosityPaS / p.densityKgM3;
-  const beta = 1 / (roomC + difference / 2 + KELVIN);
+  const beta = 1 / (ambientC + difference / 2 + KELVIN);
   return ((9.80665 * beta * difference * length ** 3) / (nu * nu)) * p.prandtl;
 }
 
@@ -33,7 +33,7 @@ export function horizontalRayleigh(
  * @param facing which way the surface looks
  * @param widthM, depthM the surface's sides
  * @param surfaceC surface temperature; at or below the room the value at 0.1 K is used
- * @param roomC room temperature
+ * @param ambientC room temperature
  * @param pressurePa room pressure
  * @returns W/m²K
  * Source: Incropera et al., ch. 9, eqs. 9.30–9.32; from memory.
@@ -43,11 +43,11 @@ export function horizontalConvection(
   widthM: number,
   depthM: number,
   surfaceC: number,
-  roomC: number,
+  ambientC: number,
   pressurePa: number,
 ): number {
-  const difference = Math.max(0.1, surfaceC - roomC);
-  const film = roomC + difference / 2;
+  const difference = Math.max(0.1, surfaceC - ambientC);
+  const film = ambientC + difference / 2;
   const p = air(film, pressurePa);
   const length = (widthM * depthM) / (2 * (widthM + depthM));
   const nu = p.viscosityPaS / p.densityKgM3;
@@ -69,8 +69,12 @@ export function horizontalConvection(
  * Source: Stefan–Boltzmann law.
  * @example radiationCoefficient(0.9, 40, 23) // 5.7
  */
-export function radiationCoefficient(emissivity: number, surfaceC: number, roomC: number): number {
+export function radiationCoefficient(
+  emissivity: number,
+  surfaceC: number,
+  ambientC: number,
+): number {
   const t = surfaceC + KELVIN;
-  const r = roomC + KELVIN;
+  const r = ambientC + KELVIN;
   return emissivity * STEFAN_BOLTZMANN * (t * t + r * r) * (t + r);
 }

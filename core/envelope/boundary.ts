@@ -16,13 +16,13 @@ export interface BoundaryPoint {
 }
 
 export const TOLERANCE = 5e-6;
-const MOST_ROUNDS = 40;
+const MAX_ROUNDS = 40;
 /** Feedback beyond this is left to plain repetition. */
 const STEEPEST = 0.95;
 /** How much of a change of watts comes back through the properties, before anything is known. */
 const USUAL_FEEDBACK = 0.1;
 /** A measured feedback is not believed to be less than this. */
-const LEAST_FEEDBACK = 0.02;
+const MIN_FEEDBACK = 0.02;
 
 /**
  * Watts at which a ray leaves all limits: go to the nearest limit, take the properties there, solve, repeat until the watts
@@ -37,7 +37,7 @@ const LEAST_FEEDBACK = 0.02;
  * @param tolerance share of the watts that may still move
  * @returns W; 0 where a limit is passed with both dies idle
  */
-export function boundaryWatts(
+export function maxPowerAlongRay(
   model: MachineModel,
   rpms: ArrayLike<number>,
   ray: Ray,
@@ -57,16 +57,16 @@ export function boundaryWatts(
     const known = round > 0 && Math.abs(measured) < STEEPEST;
     const feedback = known ? measured : 0;
     const next = Math.max(0, guess + (found - guess) / (1 - feedback));
-    const least = known ? LEAST_FEEDBACK : USUAL_FEEDBACK;
+    const least = known ? MIN_FEEDBACK : USUAL_FEEDBACK;
     const left = Math.abs(next - guess) * Math.max(Math.abs(feedback), least);
-    if (left <= tolerance * (1 + found) || round >= MOST_ROUNDS) return next;
+    if (left <= tolerance * (1 + found) || round >= MAX_ROUNDS) return next;
     lastGuess = guess;
     lastFound = found;
     guess = next;
   }
 }
 
-/** {@link boundaryWatts} with what binds there and the flows. */
+/** {@link maxPowerAlongRay} with what binds there and the flows. */
 export function boundaryOnRay(
   model: MachineModel,
   rpms: ArrayLike<number>,
@@ -75,7 +75,7 @@ export function boundaryOnRay(
   state: LinearState,
   tolerance = TOLERANCE,
 ): BoundaryPoint {
-  const watts = boundaryWatts(model, rpms, ray, config, state, tolerance);
+  const watts = maxPowerAlongRay(model, rpms, ray, config, state, tolerance);
   const plane = lastHit(model, config);
   return {
     ray,

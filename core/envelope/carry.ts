@@ -1,6 +1,6 @@
 import type { MachineModel } from '../network/machineModel';
 import { createState, type LinearState } from '../network/steadyState';
-import { boundaryOnRay, boundaryWatts, type BoundaryPoint } from './boundary';
+import { boundaryOnRay, maxPowerAlongRay, type BoundaryPoint } from './boundary';
 import { controlGroups, fanState, startDuties, type FanState } from './fanStates';
 import type { Configuration, Ray } from './limitTypes';
 import { bestSplit } from './splitFans';
@@ -132,7 +132,7 @@ function bestCommonDuty(
   if (from === undefined || MOVED_BY_AIR.has(first.point.binding.limit)) return best;
   const slowerDuty = Math.max(from, duty * SLOWER);
   const { rpms } = fanState(data, slowerDuty);
-  const look = boundaryWatts(model, rpms, ray, config, memory.on, LOOK_TOLERANCE);
+  const look = maxPowerAlongRay(model, rpms, ray, config, memory.on, LOOK_TOLERANCE);
   if (look <= best.point.watts * (1 + 2 * LOOK_TOLERANCE)) return best;
   best = better(best, solve(slowerDuty));
   let top = memory.best.get(key);

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { mostByLinearProgram } from '../test-support/mostByLinearProgram';
+import { maxByLinearProgram } from '../test-support/maxByLinearProgram';
 import { clipEnvelope } from './clipEnvelope';
 import type { EnvelopeCorner } from './envelope';
 import type { HalfPlane } from './limitTypes';
@@ -10,10 +10,10 @@ const outline: EnvelopeCorner[] = [
   { cpuWatts: 60, gpuWatts: 60, edge: { limit: 'junction', part: 'cpu' } },
   { cpuWatts: 90, gpuWatts: 0, edge: null },
 ];
-const firmware = (cpu: number, gpu: number, room: number): HalfPlane => ({
+const firmware = (cpu: number, gpu: number, headroom: number): HalfPlane => ({
   cpu,
   gpu,
-  room,
+  headroom,
   binding: { limit: 'firmware', part: cpu ? 'cpu' : 'gpu' },
 });
 
@@ -34,7 +34,7 @@ test('firmware cuts a corner off on each side, and each new edge carries its nam
 test('an adapter that leaves nothing leaves the origin', () => {
   expect(
     clipEnvelope(outline, [
-      { cpu: 1, gpu: 1, room: -3, binding: { limit: 'adapter', part: 'adapter' } },
+      { cpu: 1, gpu: 1, headroom: -3, binding: { limit: 'adapter', part: 'adapter' } },
     ]),
   ).toEqual([{ cpuWatts: 0, gpuWatts: 0, edge: null }]);
 });
@@ -43,7 +43,7 @@ test('reaches what an LP solver finds under the same cuts (yalps, reference pack
   const plane = fc.record({
     cpu: fc.double({ min: 0, max: 1, noNaN: true }),
     gpu: fc.double({ min: 0.05, max: 1, noNaN: true }),
-    room: fc.double({ min: 3, max: 120, noNaN: true }),
+    headroom: fc.double({ min: 3, max: 120, noNaN: true }),
   });
   fc.assert(
     fc.property(
@@ -58,8 +58,12 @@ test('reaches what an LP solver finds under the same cuts (yalps, reference pack
           ...corners.map((c) => weight * c.cpuWatts + (1 - weight) * c.gpuWatts),
         );
         // the outline itself: 2/3·x + y ≤ 100 and 2·x + y ≤ 180
-        const all = [{ cpu: 2 / 3, gpu: 1, room: 100 }, { cpu: 2, gpu: 1, room: 180 }, ...cuts];
-        expect(best).toBeCloseTo(mostByLinearProgram(all, weight), 5);
+        const all = [
+          { cpu: 2 / 3, gpu: 1, headroom: 100 },
+          { cpu: 2, gpu: 1, headroom: 180 },
+          ...cuts,
+        ];
+        expect(best).toBeCloseTo(maxByLinearProgram(all, weight), 5);
       },
     ),
     { numRuns: 200, seed: 4, endOnFailure: true },

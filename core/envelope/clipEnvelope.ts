@@ -25,7 +25,7 @@ export function clipEnvelope(
     { x: 0, y: 0, edge: null },
   ];
   for (const p of planes) {
-    const side = ring.map((v) => p.room - p.cpu * v.x - p.gpu * v.y);
+    const side = ring.map((v) => p.headroom - p.cpu * v.x - p.gpu * v.y);
     if (side.every((s) => s >= 0)) continue;
     const next: Vertex[] = [];
     ring.forEach((a, i) => {

@@ -17,7 +17,7 @@ test('the steps from the room add up to each junction, at any cap and any watts'
       fc.nat(90),
       (record, cap, cpuW, gpuW) => {
         for (const c of explain(record, cap, { cpuW, gpuW }).chains) {
-          const sum = c.steps.reduce((total, s) => total + s.kelvin, c.roomC);
+          const sum = c.steps.reduce((total, s) => total + s.kelvin, c.ambientC);
           expect(sum).toBeCloseTo(c.junctionC, 6);
           for (const s of c.steps) {
             if (s.kelvinPerWatt !== null)

@@ -36,7 +36,7 @@ export interface KelvinStep {
 export interface DieChain {
   die: string;
   watts: number;
-  roomC: number;
+  ambientC: number;
   junctionC: number;
   limitC: number;
   steps: KelvinStep[];
@@ -60,7 +60,7 @@ export interface Explanation {
   configured: LimitAhead[];
 }
 
-const MOST_LIMITS = 8;
+const MAX_LIMITS = 8;
 
 function isConfigured({ binding }: LimitAhead): boolean {
   return binding.limit === 'firmware' || binding.limit === 'adapter';
@@ -83,7 +83,7 @@ function leaving(model: MachineModel, t: Float64Array, node: number) {
   return model.links.flatMap((l) => {
     if (l.a !== node && l.b !== node) return [];
     const to = l.a === node ? l.b : l.a;
-    return [{ to, watts: l.conductanceWK * (t[node]! - t[to]!) }];
+    return [{ to, watts: l.conductanceWPerK * (t[node]! - t[to]!) }];
   });
 }
 
@@ -107,7 +107,7 @@ export function kelvinChains(
   const t = state.base.map((x, i) => x + cpuW * state.perCpuW[i]! + gpuW * state.perGpuW[i]!);
   const isSegment = new Set(model.segments.flatMap((s) => s.map((x) => x.node)));
   const isPipe = new Set(model.pipeNode);
-  const blown = state.totalCapacityWK > 0;
+  const blown = state.totalCapacityWPerK > 0;
   return data.dies.map((d, i) => {
     const node = model.dieNode[i]!;
     const watts = (d.role === 'cpu' ? cpuW : gpuW) * d.roleShare;
@@ -146,13 +146,13 @@ export function kelvinChains(
       steps.push(['shell', shell], ['board', t[node]! - shell]);
     }
     const above = junction - data.room.temperatureC - t[node]!;
-    const dieK = own.dieKW * inside;
-    const interfaceK = own.interfaceKW * inside;
+    const dieK = own.dieKPerW * inside;
+    const interfaceK = own.interfaceKPerW * inside;
     steps.push(['plate', above - dieK - interfaceK], ['interface', interfaceK], ['die', dieK]);
     return {
       die: d.id,
       watts,
-      roomC: data.room.temperatureC,
+      ambientC: data.room.temperatureC,
       junctionC: junction,
       limitC: d.maxJunctionC,
       steps: steps.map(([step, kelvin]) => ({
@@ -202,7 +202,7 @@ export function explain(
     gpuWatts: gpuW,
     levelDbA: fans.levelDbA,
     chains: kelvinChains(model, state, cpuW, gpuW),
-    limits: ahead.filter((l) => !isConfigured(l)).slice(0, MOST_LIMITS),
+    limits: ahead.filter((l) => !isConfigured(l)).slice(0, MAX_LIMITS),
     configured: ahead.filter(isConfigured),
   };
 }

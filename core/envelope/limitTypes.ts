@@ -17,11 +17,11 @@ export interface Binding {
   kind?: (typeof FAILURES)[number];
 }
 
-/** A limit as a half-plane: `cpu · P_cpu + gpu · P_gpu ≤ room`. */
+/** A limit as a half-plane: `cpu · P_cpu + gpu · P_gpu ≤ headroom`. */
 export interface HalfPlane {
   cpu: number;
   gpu: number;
-  room: number;
+  headroom: number;
   binding: Binding;
 }
 

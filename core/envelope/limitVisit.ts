@@ -12,7 +12,7 @@ export const NO_FAILURE = -1;
 export type Visit = (
   cpu: number,
   gpu: number,
-  room: number,
+  headroom: number,
   limit: number,
   part: number,
   kind: number,

@@ -63,13 +63,13 @@ function bindingOf(
 function visitTemperatures(model: MachineModel, state: LinearState, visit: Visit): void {
   const { data } = model;
   const { base, perCpuW: cpu, perGpuW: gpu } = state;
-  const room = data.room.temperatureC;
+  const ambientC = data.room.temperatureC;
   for (let i = 0; i < data.dies.length; i++) {
     const node = model.dieNode[i]!;
     visit(
-      cpu[node]! + model.dieBeyondCpuKW[i]!,
-      gpu[node]! + model.dieBeyondGpuKW[i]!,
-      data.dies[i]!.maxJunctionC - room - base[node]!,
+      cpu[node]! + model.dieBeyondCpuKPerW[i]!,
+      gpu[node]! + model.dieBeyondGpuKPerW[i]!,
+      data.dies[i]!.maxJunctionC - ambientC - base[node]!,
       JUNCTION,
       i,
       NO_FAILURE,
@@ -77,14 +77,21 @@ function visitTemperatures(model: MachineModel, state: LinearState, visit: Visit
   }
   for (let i = 0; i < model.skinNode.length; i++) {
     const node = model.skinNode[i]!;
-    visit(cpu[node]!, gpu[node]!, data.shell.skinLimitC - room - base[node]!, SKIN, i, NO_FAILURE);
+    visit(
+      cpu[node]!,
+      gpu[node]!,
+      data.shell.skinLimitC - ambientC - base[node]!,
+      SKIN,
+      i,
+      NO_FAILURE,
+    );
   }
   for (let s = 0; s < data.stacks.length; s++) {
     if (!(state.effectiveness[s]! > 0)) continue;
     visit(
       outletOf(model, state, s, cpu),
       outletOf(model, state, s, gpu),
-      data.shell.exhaustLimitC - room - outletOf(model, state, s, base),
+      data.shell.exhaustLimitC - ambientC - outletOf(model, state, s, base),
       EXHAUST,
       s,
       NO_FAILURE,
@@ -179,9 +186,9 @@ export function limitPlanes(
   config: Configuration | null,
 ): HalfPlane[] {
   const planes: HalfPlane[] = [];
-  const visit: Visit = (cpu, gpu, room, limit, part, kind) => {
-    if (cpu <= 0 && gpu <= 0 && room >= 0) return;
-    planes.push({ cpu, gpu, room, binding: bindingOf(model, config, limit, part, kind) });
+  const visit: Visit = (cpu, gpu, headroom, limit, part, kind) => {
+    if (cpu <= 0 && gpu <= 0 && headroom >= 0) return;
+    planes.push({ cpu, gpu, headroom, binding: bindingOf(model, config, limit, part, kind) });
   };
   visitTemperatures(model, state, visit);
   visitConfigured(model, state, config, visit);
@@ -202,26 +209,36 @@ const oneRay: Ray[] = [{ cpu: 1, gpu: 0 }];
 const oneEnd = [0];
 
 /** The first limit along a ray, overwritten by each look. */
-const hit = { watts: 0, cpu: 0, gpu: 0, room: 0, limit: 0, part: 0, kind: 0, rayCpu: 0, rayGpu: 0 };
+const hit = {
+  watts: 0,
+  cpu: 0,
+  gpu: 0,
+  headroom: 0,
+  limit: 0,
+  part: 0,
+  kind: 0,
+  rayCpu: 0,
+  rayGpu: 0,
+};
 
 function keepFirst(
   cpu: number,
   gpu: number,
-  room: number,
+  headroom: number,
   limit: number,
   part: number,
   kind: number,
 ): void {
   const slope = cpu * hit.rayCpu + gpu * hit.rayGpu;
   let watts: number;
-  if (slope > 1e-15) watts = Math.max(0, room / slope);
-  else if (room < 0) watts = 0;
+  if (slope > 1e-15) watts = Math.max(0, headroom / slope);
+  else if (headroom < 0) watts = 0;
   else return;
   if (watts >= hit.watts) return;
   hit.watts = watts;
   hit.cpu = cpu;
   hit.gpu = gpu;
-  hit.room = room;
+  hit.headroom = headroom;
   hit.limit = limit;
   hit.part = part;
   hit.kind = kind;
@@ -262,7 +279,7 @@ export function lastHit(model: MachineModel, config: Configuration | null): Half
   return {
     cpu: hit.cpu,
     gpu: hit.gpu,
-    room: hit.room,
+    headroom: hit.headroom,
     binding: bindingOf(model, config, hit.limit, hit.part, hit.kind),
   };
 }
@@ -284,10 +301,10 @@ export function limitsAlong(
   ray: Ray,
 ): { binding: Binding; watts: number }[] {
   const nearest = new Map<string, { binding: Binding; watts: number }>();
-  const visit: Visit = (cpu, gpu, room, limit, part, kind) => {
+  const visit: Visit = (cpu, gpu, headroom, limit, part, kind) => {
     const slope = cpu * ray.cpu + gpu * ray.gpu;
     if (!(slope > 1e-15)) return;
-    const watts = Math.max(0, room / slope);
+    const watts = Math.max(0, headroom / slope);
     const key = `${limit} ${part} ${kind}`;
     if (watts >= (nearest.get(key)?.watts ?? FAR_W)) return;
     nearest.set(key, { watts, binding: bindingOf(model, config, limit, part, kind) });

@@ -2,8 +2,8 @@ import { emptyWater } from '../fluids/water';
 import { waterFromTable } from '../fluids/waterTable';
 import type { MachineModel, PipeContact, PipeProfile } from '../network/machineModel';
 import type { LinearState } from '../network/steadyState';
-import { capillaryReach } from '../pipes/capillaryLimit';
-import { boilingFlux, entrainmentW, sonicW, viscousReach } from '../pipes/pipeLimits';
+import { capillaryCapacityWm } from '../pipes/capillaryLimit';
+import { boilingFlux, entrainmentW, sonicW, viscousCapacityWm } from '../pipes/pipeLimits';
 import type { Ray } from './limitTypes';
 import { PIPE, type Visit } from './limitVisit';
 
@@ -12,8 +12,8 @@ const saturated = emptyWater();
 /** What a pipe can do at the temperature of its vapor. */
 interface PipeCapability {
   /** Greatest range of ∫Q dx, W·m, and how it fails beyond. */
-  reachWm: number;
-  reachKind: number;
+  transportCapacityWm: number;
+  transportLimitKind: number;
   /** Greatest axial flow, W. */
   flowW: number;
   flowKind: number;
@@ -21,28 +21,34 @@ interface PipeCapability {
   fluxWm2: number;
 }
 
-const capability: PipeCapability = { reachWm: 0, reachKind: 0, flowW: 0, flowKind: 2, fluxWm2: 0 };
+const capability: PipeCapability = {
+  transportCapacityWm: 0,
+  transportLimitKind: 0,
+  flowW: 0,
+  flowKind: 2,
+  fluxWm2: 0,
+};
 
 /** Limits of one of alike pipes at a vapor temperature; the result is overwritten by the next call. */
 export function pipeCapability(model: MachineModel, pipe: number, vaporC: number): PipeCapability {
   const p = model.data.pipes[pipe]!;
   const w = waterFromTable(vaporC, saturated);
-  const capillary = capillaryReach(p, w);
-  const viscous = viscousReach(p, w);
+  const capillary = capillaryCapacityWm(p, w);
+  const viscous = viscousCapacityWm(p, w);
   const entrainment = entrainmentW(p, w);
   const sonic = sonicW(p, w, vaporC);
-  capability.reachWm = Math.min(capillary, viscous);
-  capability.reachKind = viscous < capillary ? 4 : 0;
+  capability.transportCapacityWm = Math.min(capillary, viscous);
+  capability.transportLimitKind = viscous < capillary ? 4 : 0;
   capability.flowW = Math.min(entrainment, sonic);
   capability.flowKind = sonic < entrainment ? 3 : 2;
   capability.fluxWm2 = boilingFlux(p, w, vaporC);
   return capability;
 }
 
-const MOST_CONTACTS = 16;
-const heatBase = new Float64Array(MOST_CONTACTS);
-const heatCpu = new Float64Array(MOST_CONTACTS);
-const heatGpu = new Float64Array(MOST_CONTACTS);
+const MAX_CONTACTS = 16;
+const heatBase = new Float64Array(MAX_CONTACTS);
+const heatCpu = new Float64Array(MAX_CONTACTS);
+const heatGpu = new Float64Array(MAX_CONTACTS);
 
 /** Heat into a pipe's contacts (all alike pipes together) from a vector of node temperatures. */
 export function contactHeat(
@@ -56,14 +62,14 @@ export function contactHeat(
   for (let j = 0; j < contacts.length; j++) {
     const l = contacts[j]!.link;
     const other = l.a === node ? l.b : l.a;
-    out[j] = l.conductanceWK * (temperatures[other]! - temperatures[node]!);
+    out[j] = l.conductanceWPerK * (temperatures[other]! - temperatures[node]!);
   }
 }
 
-const MOST_PLACES = 5 * MOST_CONTACTS;
-const atBase = new Float64Array(MOST_PLACES);
-const atCpu = new Float64Array(MOST_PLACES);
-const atGpu = new Float64Array(MOST_PLACES);
+const MAX_PLACES = 5 * MAX_CONTACTS;
+const atBase = new Float64Array(MAX_PLACES);
+const atCpu = new Float64Array(MAX_PLACES);
+const atGpu = new Float64Array(MAX_PLACES);
 
 function project(
   weights: Float64Array,
@@ -79,7 +85,7 @@ function project(
   }
 }
 
-const heatAt = new Float64Array(MOST_CONTACTS);
+const heatAt = new Float64Array(MAX_CONTACTS);
 
 /**
  * Whether a pipe stays clear of all its limits from idle up to some watts along a ray. Every load is convex in the watts, so
@@ -91,7 +97,7 @@ function isClear(
   watts: number,
   ray: Ray,
 ): boolean {
-  const { reachWm, flowW, fluxWm2 } = capability;
+  const { transportCapacityWm, flowW, fluxWm2 } = capability;
   const m = contacts.length;
   for (let end = 0; end < 2; end++) {
     const w = end * watts;
@@ -103,7 +109,7 @@ function isClear(
       if (q > fluxWm2 * contacts[j]!.areaM2) return false;
     }
     if (entering * profile.perHeat > flowW) return false;
-    if (entering * profile.perHeat * profile.spanM < reachWm) continue;
+    if (entering * profile.perHeat * profile.spanM < transportCapacityWm) continue;
     const { integral, places } = profile;
     let high = 0;
     let low = 0;
@@ -113,7 +119,7 @@ function isClear(
       if (sum > high) high = sum;
       else if (sum < low) low = sum;
     }
-    if (high - low > reachWm) return false;
+    if (high - low > transportCapacityWm) return false;
   }
   return true;
 }
@@ -148,8 +154,9 @@ export function visitPipes(
     project(profile.integral, places, heatBase, atBase);
     project(profile.integral, places, heatCpu, atCpu);
     project(profile.integral, places, heatGpu, atGpu);
-    const { reachWm, reachKind, flowW, flowKind, fluxWm2 } = can;
-    for (const r of rays) visitFirstPair(places, reachWm, r, k, reachKind, visit);
+    const { transportCapacityWm, transportLimitKind, flowW, flowKind, fluxWm2 } = can;
+    for (const r of rays)
+      visitFirstPair(places, transportCapacityWm, r, k, transportLimitKind, visit);
     project(profile.flow, places, heatBase, atBase);
     project(profile.flow, places, heatCpu, atCpu);
     project(profile.flow, places, heatGpu, atGpu);

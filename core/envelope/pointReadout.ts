@@ -45,7 +45,7 @@ export interface PointReadout {
   nodes: { name: string; temperatureC: number }[];
 }
 
-const MOST_ROUNDS = 60;
+const MAX_ROUNDS = 60;
 const STILL_K = 1e-7;
 
 /**
@@ -66,7 +66,7 @@ export function settleAt(
   stillK = STILL_K,
 ): LinearState {
   let last = NaN;
-  for (let round = 0; round < MOST_ROUNDS; round++) {
+  for (let round = 0; round < MAX_ROUNDS; round++) {
     solveInto(model, rpms, state);
     let sum = 0;
     for (let i = 0; i < model.nodeCount; i++) sum += nodeC(model, state, i, cpuW, gpuW);
@@ -99,8 +99,8 @@ function pipeReadout(
   const can = pipeCapability(model, pipe, state.at.pipeC[pipe]!);
   const loads = [
     {
-      kind: can.reachKind,
-      share: (Math.max(0, ...integrals) - Math.min(0, ...integrals)) / can.reachWm,
+      kind: can.transportLimitKind,
+      share: (Math.max(0, ...integrals) - Math.min(0, ...integrals)) / can.transportCapacityWm,
     },
     { kind: can.flowKind, share: Math.max(...flows.map(Math.abs)) / can.flowW },
     {
@@ -112,7 +112,7 @@ function pipeReadout(
   let watts = 0;
   for (const q of heat) if (q > 0) watts += q / count;
   return {
-    shareOfLimit: can.reachWm > 0 ? nearest.share : Infinity,
+    shareOfLimit: can.transportCapacityWm > 0 ? nearest.share : Infinity,
     kind: FAILURES[nearest.kind]!,
     watts,
   };

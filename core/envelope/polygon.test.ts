@@ -1,12 +1,12 @@
 import fc from 'fast-check';
-import { mostByLinearProgram } from '../test-support/mostByLinearProgram';
+import { maxByLinearProgram } from '../test-support/maxByLinearProgram';
 import type { HalfPlane } from './limitTypes';
 import { clipPolygon, crossing } from './polygon';
 
-const plane = (cpu: number, gpu: number, room: number, part = 'x'): HalfPlane => ({
+const plane = (cpu: number, gpu: number, headroom: number, part = 'x'): HalfPlane => ({
   cpu,
   gpu,
-  room,
+  headroom,
   binding: { limit: 'junction', part },
 });
 
@@ -30,16 +30,16 @@ test('corners reach what an LP solver finds in every direction (yalps, reference
         fc.record({
           cpu: fc.double({ min: 0.05, max: 2, noNaN: true }),
           gpu: fc.double({ min: 0.05, max: 2, noNaN: true }),
-          room: fc.double({ min: 5, max: 100, noNaN: true }),
+          headroom: fc.double({ min: 5, max: 100, noNaN: true }),
         }),
         { minLength: 1, maxLength: 12 },
       ),
       fc.double({ min: 0.05, max: 0.95, noNaN: true }),
       (limits, weight) => {
-        const planes = limits.map((l, i) => plane(l.cpu, l.gpu, l.room, String(i)));
+        const planes = limits.map((l, i) => plane(l.cpu, l.gpu, l.headroom, String(i)));
         const corners = clipPolygon(planes);
         const best = Math.max(...corners.map((c) => weight * c.cpuW + (1 - weight) * c.gpuW));
-        expect(best).toBeCloseTo(mostByLinearProgram(planes, weight), 5);
+        expect(best).toBeCloseTo(maxByLinearProgram(planes, weight), 5);
       },
     ),
     { numRuns: 200, seed: 3 },

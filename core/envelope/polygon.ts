@@ -30,7 +30,7 @@ export function clipPolygon(planes: readonly HalfPlane[]): Corner[] {
     { x: 0, y: 0, plane: 'axis' },
   ];
   for (const p of planes) {
-    const side = (v: Vertex) => p.room - p.cpu * v.x - p.gpu * v.y;
+    const side = (v: Vertex) => p.headroom - p.cpu * v.x - p.gpu * v.y;
     const values = ring.map(side);
     if (values.every((s) => s >= 0)) continue;
     const next: Vertex[] = [];
@@ -73,7 +73,7 @@ export function crossing(a: HalfPlane, b: HalfPlane): { cpuW: number; gpuW: numb
   const scale = Math.hypot(a.cpu, a.gpu) * Math.hypot(b.cpu, b.gpu);
   if (Math.abs(det) < 1e-9 * scale) return null;
   return {
-    cpuW: (a.room * b.gpu - a.gpu * b.room) / det,
-    gpuW: (a.cpu * b.room - a.room * b.cpu) / det,
+    cpuW: (a.headroom * b.gpu - a.gpu * b.headroom) / det,
+    gpuW: (a.cpu * b.headroom - a.headroom * b.cpu) / det,
   };
 }

@@ -9,10 +9,10 @@ export const ATTACHMENT_TYPES = [
 ] as const;
 export type AttachmentType = (typeof ATTACHMENT_TYPES)[number];
 
-export const MOST_ATTACHMENT_MB = 25;
-export const MOST_MEGAPIXELS = 60;
-export const MOST_ATTACHMENTS = 500;
-export const MOST_COVERS = 40;
+export const MAX_ATTACHMENT_MB = 25;
+export const MAX_MEGAPIXELS = 60;
+export const MAX_ATTACHMENTS = 500;
+export const MAX_COVERS = 40;
 
 const share = z.number().min(0).max(1);
 
@@ -32,7 +32,7 @@ export const attachmentFacts = z.strictObject({
   path: z.string().max(200),
   name: z.string().trim().min(1, 'needs a name').max(200, 'at most 200 characters'),
   caption: z.string().max(500, 'at most 500 characters'),
-  covers: z.array(cover).max(MOST_COVERS, `at most ${MOST_COVERS} boxes`),
+  covers: z.array(cover).max(MAX_COVERS, `at most ${MAX_COVERS} boxes`),
   exported: z.boolean(),
 });
 export type AttachmentFacts = z.infer<typeof attachmentFacts>;

@@ -3,7 +3,7 @@ import { plateSpreading } from '../conduction/plateSpreading';
 import { spreadingResistance } from '../conduction/spreading';
 import { CONVECTION_RAYLEIGH, horizontalRayleigh } from '../conduction/shell';
 import { water } from '../fluids/water';
-import { chamberCapillaryW, chamberVaporKW, chamberVaporPaPerW } from '../pipes/chamberLimit';
+import { chamberCapillaryW, chamberVaporKPerW, chamberVaporPaPerW } from '../pipes/chamberLimit';
 import type { CaseRecord } from '../record/recordSchema';
 import { exampleRecord } from '../test-support/exampleRecord';
 
@@ -108,7 +108,7 @@ describe('vapor of a chamber', () => {
       1,
       1,
     );
-    expect(chamberVaporKW(thick, 60, w)).toBeCloseTo((thick * 333.15) / (0.1302 * 2.358e6), 5);
+    expect(chamberVaporKPerW(thick, 60, w)).toBeCloseTo((thick * 333.15) / (0.1302 * 2.358e6), 5);
   });
 
   test('takes its share of what the wick can pump', () => {

@@ -1,12 +1,12 @@
 import { CONVECTION_RAYLEIGH, horizontalRayleigh } from '../conduction/shell';
 import { emptyWater } from '../fluids/water';
 import { waterFromTable } from '../fluids/waterTable';
-import { chamberVaporKW, chamberVaporPaPerW } from '../pipes/chamberLimit';
+import { chamberVaporKPerW, chamberVaporPaPerW } from '../pipes/chamberLimit';
 import type { MachineModel } from './machineModel';
 import { nodeC, type LinearState } from './steadyState';
 
 /** Sides of a die or plate up to which a disc of equal area stands for it within about 15 %. */
-const LONGEST_SIDES = 2.5;
+const MAX_ASPECT_RATIO = 2.5;
 /** A spot on the skin is small against the shell up to this share of its area. */
 const LARGEST_SPOT = 0.25;
 /** Shell losses below this share of the heat do not matter. */
@@ -34,7 +34,7 @@ export function conductionRangeNotes(
   say: Say,
 ): void {
   const { data } = model;
-  const long = (a: number, b: number) => Math.max(a, b) > LONGEST_SIDES * Math.min(a, b);
+  const long = (a: number, b: number) => Math.max(a, b) > MAX_ASPECT_RATIO * Math.min(a, b);
   const shellArea = data.shell.widthM * data.shell.depthM;
   data.plates.forEach((p, i) => {
     const at = `plates.${p.id}`;
@@ -54,7 +54,7 @@ export function conductionRangeNotes(
   });
   const rise = nodeC(model, state, model.shellNode, cpuW, gpuW) - data.room.temperatureC;
   const total = cpuW + gpuW + data.power.restW;
-  if (rise > 0 && rise * state.shellWK > SMALL_LOSS * total) {
+  if (rise > 0 && rise * state.shellWPerK > SMALL_LOSS * total) {
     const { low, high } = CONVECTION_RAYLEIGH;
     const { widthM, depthM } = data.shell;
     const { temperatureC, pressurePa } = data.room;
@@ -81,7 +81,7 @@ function chamberVaporNote(
     const watts = (d.role === 'cpu' ? cpuW : gpuW) * d.roleShare * d.insideShare;
     const area = model.dieEvaporatorM2[i]!;
     const perW = chamberVaporPaPerW(area, p.widthM * p.lengthM, p.vaporGapM, w);
-    if (watts * chamberVaporKW(perW, vaporC, w) > EVEN_VAPOR_K) {
+    if (watts * chamberVaporKPerW(perW, vaporC, w) > EVEN_VAPOR_K) {
       say(
         `plates.${p.id}`,
         'its vapor space is so thin that the vapor cools on its way, which is not followed',

@@ -11,14 +11,15 @@ export function dieResistances(
   plateNode: readonly number[],
   links: readonly Link[],
   touching: readonly { widthM: number; lengthM: number }[],
-): Pick<MachineModel, 'dieBeyondCpuKW' | 'dieBeyondGpuKW' | 'dieSteps' | 'dieEvaporatorM2'> {
+): Pick<MachineModel, 'dieBeyondCpuKPerW' | 'dieBeyondGpuKPerW' | 'dieSteps' | 'dieEvaporatorM2'> {
   const count = data.dies.length;
   const coupling = new Float64Array(count * count);
   const dieEvaporatorM2 = data.dies.map(() => 0);
   data.plates.forEach((plate, p) => {
     if (plate.kind === 'none') return;
     let out = 0;
-    for (const l of links) if (l.a === plateNode[p] || l.b === plateNode[p]) out += l.conductanceWK;
+    for (const l of links)
+      if (l.a === plateNode[p] || l.b === plateNode[p]) out += l.conductanceWPerK;
     const whole = plate.widthM * plate.lengthM;
     const { wick } = plate;
     if (wick) {
@@ -66,23 +67,24 @@ export function dieResistances(
   });
   const beyond = (role: 'cpu' | 'gpu') =>
     data.dies.map((d, i) => {
-      let sum = d.role === role ? d.junctionResistanceKW * d.roleShare * d.insideShare : 0;
+      let sum = d.role === role ? d.junctionResistanceKPerW * d.roleShare * d.insideShare : 0;
       data.dies.forEach((x, j) => {
         if (x.role === role) sum += coupling[i * count + j]! * x.roleShare * x.insideShare;
       });
       return sum;
     });
   return {
-    dieBeyondCpuKW: beyond('cpu'),
-    dieBeyondGpuKW: beyond('gpu'),
+    dieBeyondCpuKPerW: beyond('cpu'),
+    dieBeyondGpuKPerW: beyond('gpu'),
     dieEvaporatorM2,
     dieSteps: data.dies.map((d, i) => {
       const hot =
-        d.junctionResistanceKW / Math.max(1e-12, d.resistances.dieKW + d.resistances.interfaceKW);
+        d.junctionResistanceKPerW /
+        Math.max(1e-12, d.resistances.dieKPerW + d.resistances.interfaceKPerW);
       return {
-        dieKW: hot * d.resistances.dieKW,
-        interfaceKW: hot * d.resistances.interfaceKW,
-        plateKW: diePlate[i]! >= 0 ? coupling[i * count + i]! : 0,
+        dieKPerW: hot * d.resistances.dieKPerW,
+        interfaceKPerW: hot * d.resistances.interfaceKPerW,
+        plateKPerW: diePlate[i]! >= 0 ? coupling[i * count + i]! : 0,
       };
     }),
   };

@@ -10,7 +10,7 @@ import { planElimination, type EliminationPlan } from './elimination';
 export interface Link {
   a: number;
   b: number;
-  conductanceWK: number;
+  conductanceWPerK: number;
 }
 
 /** Where a pipe touches a plate or stack: the link by which heat enters there. */
@@ -52,10 +52,10 @@ export interface MachineModel {
   plan: EliminationPlan;
   /** Node under each die, and what its sensor reads beyond it per reported watt of either role. */
   dieNode: number[];
-  dieBeyondCpuKW: number[];
-  dieBeyondGpuKW: number[];
+  dieBeyondCpuKPerW: number[];
+  dieBeyondGpuKPerW: number[];
   /** Where that resistance lies, for each die's own watts. */
-  dieSteps: { dieKW: number; interfaceKW: number; plateKW: number }[];
+  dieSteps: { dieKPerW: number; interfaceKPerW: number; plateKPerW: number }[];
   /** Plate over each die. */
   diePlate: number[];
   /** Area of wick under each die on a vapor chamber, else 0. */
@@ -84,7 +84,7 @@ export interface MachineModel {
 
 const AIR_WMK = 0.028;
 /** Most of the rest of the machine that may leave through pads. */
-const MOST_PAD_SHARE = 0.8;
+const MAX_PAD_SHARE = 0.8;
 
 /**
  * Builds the network of a resolved case.
@@ -96,9 +96,9 @@ export function buildModel(data: CaseData, like?: MachineModel): MachineModel {
   const nodeNames: string[] = [];
   const node = (...words: string[]) => nodeNames.push(like ? '' : words.join(' ')) - 1;
   const links: Link[] = [];
-  const link = (a: number, b: number, conductanceWK: number): Link => {
-    const made = { a, b, conductanceWK };
-    if (conductanceWK > 0 && a !== b) links.push(made);
+  const link = (a: number, b: number, conductanceWPerK: number): Link => {
+    const made = { a, b, conductanceWPerK };
+    if (conductanceWPerK > 0 && a !== b) links.push(made);
     return made;
   };
   const skinNode = data.plates.map((p) => node('skin over', p.id));
@@ -118,7 +118,7 @@ export function buildModel(data: CaseData, like?: MachineModel): MachineModel {
       const length = c.toM - c.fromM;
       const at = { fromM: c.fromM, toM: c.toM };
       const own = pipeContactResistance(
-        p.solderM2KW,
+        p.solderM2KPerW,
         p.wallM,
         p.wickThicknessM,
         p.wick.conductivityWmK,
@@ -152,7 +152,7 @@ export function buildModel(data: CaseData, like?: MachineModel): MachineModel {
           ? chamberInside(index)
           : plate.thicknessM / plate.conductivityWmK;
       for (const g of own) {
-        link(plateNode[index]!, g.node, (g.share * footprint) / (s.plateJointM2KW + inside));
+        link(plateNode[index]!, g.node, (g.share * footprint) / (s.plateJointM2KPerW + inside));
       }
     }
     const gap = (AIR_WMK * s.widthM * s.fin.depthM) / data.shell.plateGapM;
@@ -187,16 +187,16 @@ export function buildModel(data: CaseData, like?: MachineModel): MachineModel {
   });
   const diePlate = data.dies.map((_, i) => data.plates.findIndex((p) => p.dies.includes(i)));
   const dieNode = diePlate.map((p) => plateNode[p]!);
-  for (const at of dieNode) link(at, shellNode, shell.boardWK);
+  for (const at of dieNode) link(at, shellNode, shell.boardWPerK);
 
   const n = nodeNames.length;
   const padHeatW = new Float64Array(n);
   let padTotalW = 0;
-  const room = MOST_PAD_SHARE * data.power.restW * (1 - data.power.restLidShare);
+  const availableW = MAX_PAD_SHARE * data.power.restW * (1 - data.power.restLidShare);
   for (const pad of data.pads) {
     const to = pad.toPlate < 0 ? shellNode : plateNode[pad.toPlate]!;
-    if (pad.fromPlate >= 0) link(plateNode[pad.fromPlate]!, to, pad.conductanceWK);
-    const watts = Math.min(pad.sourceW, room - padTotalW);
+    if (pad.fromPlate >= 0) link(plateNode[pad.fromPlate]!, to, pad.conductanceWPerK);
+    const watts = Math.min(pad.sourceW, availableW - padTotalW);
     padHeatW[to]! += watts;
     padTotalW += watts;
   }

@@ -23,20 +23,20 @@ function solved(
 
 /** Heat that leaves through shell and air, recomputed from the temperatures. */
 function heatOut(model: MachineModel, state: LinearState, cpuW: number, gpuW: number): number {
-  const room = model.data.room.temperatureC;
+  const ambientC = model.data.room.temperatureC;
   const t = (node: number) => nodeC(model, state, node, cpuW, gpuW);
-  let out = state.shellWK * (t(model.shellNode) - room);
-  if (state.totalCapacityWK > 0) {
+  let out = state.shellWPerK * (t(model.shellNode) - ambientC);
+  if (state.totalCapacityWPerK > 0) {
     // what leaves is the mean of stack outlets and the air that leaked past them
     let sum = 0;
     let through = 0;
-    state.capacityWK.forEach((c, i) => {
+    state.capacityWPerK.forEach((c, i) => {
       sum += c * exhaustC(model, state, i, cpuW, gpuW);
       through += c;
     });
-    sum += (state.totalCapacityWK - through) * t(model.intakeNode);
-    const mixed = sum / state.totalCapacityWK;
-    out += (1 - model.data.air.recirculation) * state.totalCapacityWK * (mixed - room);
+    sum += (state.totalCapacityWPerK - through) * t(model.intakeNode);
+    const mixed = sum / state.totalCapacityWPerK;
+    out += (1 - model.data.air.recirculation) * state.totalCapacityWPerK * (mixed - ambientC);
   }
   return out;
 }
@@ -96,7 +96,7 @@ test('law: raising a conductance to the room raises no node; raising any other n
         const overrides = new Map([['fans.recirculation', 0]]);
         const { model, rpms, state } = solved(record, 0.8, overrides);
         const link = model.links[pick % model.links.length]!;
-        link.conductanceWK *= more;
+        link.conductanceWPerK *= more;
         const raised = solveLinear(model, rpms);
         const own = (s: LinearState) => [
           s.perCpuW.reduce((sum, x, i) => sum + x * model.heatPerCpuW[i]!, 0),
@@ -122,7 +122,7 @@ test('law: raising a conductance to the room raises no node; raising any other n
 
 test('the network solves as through ml-matrix’s LU (reference package)', () => {
   const { model, state } = solved(exampleRecord('four-fan-eight-pipes'), 0.9);
-  const edges = model.links.map((l) => [l.a, l.b, l.conductanceWK] as const);
+  const edges = model.links.map((l) => [l.a, l.b, l.conductanceWPerK] as const);
   const a = referenceMatrix(model, state, model.nodeCount, edges);
   const solution = new LuDecomposition(a)
     .solve(Matrix.columnVector(Array.from(model.heatPerGpuW)))

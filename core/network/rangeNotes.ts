@@ -40,7 +40,7 @@ function vaporReynolds(
   let watts = 0;
   for (const { link } of model.pipeContacts[pipe]!) {
     const other = link.a === node ? link.b : link.a;
-    watts += Math.max(0, link.conductanceWK * (rise(other) - rise(node))) / p.count;
+    watts += Math.max(0, link.conductanceWPerK * (rise(other) - rise(node))) / p.count;
   }
   const w = waterFromTable(state.at.pipeC[pipe]!, saturated);
   return (watts * vaporHydraulicM(p)) / (p.vaporAreaM2 * w.vaporViscosityPaS * w.latentHeatJkg);

@@ -28,12 +28,12 @@ export interface LinearState {
   /** Whether `flows` and `at` hold a solution of this machine, or only start values. */
   solved: boolean;
   /** Air through each stack: heat capacity rate W/K and effectiveness of the whole stack. */
-  capacityWK: Float64Array;
+  capacityWPerK: Float64Array;
   effectiveness: Float64Array;
   /** For each stack, what its outlet air is made of: share of the intake, then of each piece's wall. */
   outlet: Float64Array[];
-  totalCapacityWK: number;
-  shellWK: number;
+  totalCapacityWPerK: number;
+  shellWPerK: number;
   fanPowerW: number;
   matrix: Float64Array;
 }
@@ -44,25 +44,25 @@ const INSIDE_AIR_EXPONENT = 0.8;
 /** A state of a machine before anything is solved. */
 export function createState(model: MachineModel): LinearState {
   const n = model.nodeCount;
-  const room = model.data.room.temperatureC;
+  const ambientC = model.data.room.temperatureC;
   return {
     at: {
-      intakeC: room + 3,
-      shellC: room + 10,
-      filmC: new Float64Array(model.segments.length).fill(room + 22),
-      pipeC: new Float64Array(model.pipeNode.length).fill(room + 40),
-      plateC: new Float64Array(model.plateNode.length).fill(room + 40),
+      intakeC: ambientC + 3,
+      shellC: ambientC + 10,
+      filmC: new Float64Array(model.segments.length).fill(ambientC + 22),
+      pipeC: new Float64Array(model.pipeNode.length).fill(ambientC + 40),
+      plateC: new Float64Array(model.plateNode.length).fill(ambientC + 40),
     },
     base: new Float64Array(n),
     perCpuW: new Float64Array(n),
     perGpuW: new Float64Array(n),
     flows: stillAir(model.air),
     solved: false,
-    capacityWK: new Float64Array(model.segments.length),
+    capacityWPerK: new Float64Array(model.segments.length),
     effectiveness: new Float64Array(model.segments.length),
     outlet: model.segments.map((s) => new Float64Array(s.length + 1)),
-    totalCapacityWK: 0,
-    shellWK: 0,
+    totalCapacityWPerK: 0,
+    shellWPerK: 0,
     fanPowerW: 0,
     matrix: new Float64Array(n * n),
   };
@@ -133,7 +133,7 @@ export function assembleInto(
   state: LinearState,
 ): void {
   const { data, nodeCount: n, intakeNode, shellNode, links } = model;
-  const { at, flows, matrix: a, base, capacityWK } = state;
+  const { at, flows, matrix: a, base, capacityWPerK } = state;
   solveAirFlows(model.air, data, rpms, at.intakeC, at.filmC, flows, state.solved);
   state.solved = true;
   air(at.intakeC, data.room.pressurePa, intakeAir);
@@ -145,24 +145,24 @@ export function assembleInto(
   }
   a.fill(0);
   for (let l = 0; l < links.length; l++) {
-    const { a: i, b: j, conductanceWK: g } = links[l]!;
+    const { a: i, b: j, conductanceWPerK: g } = links[l]!;
     a[i * n + i]! += g;
     a[j * n + j]! += g;
     a[i * n + j]! -= g;
     a[j * n + i]! -= g;
   }
-  const shellWK = shellConductance(model, at.shellC);
-  state.shellWK = shellWK;
-  a[shellNode * n + shellNode]! += shellWK;
+  const shellWPerK = shellConductance(model, at.shellC);
+  state.shellWPerK = shellWPerK;
+  a[shellNode * n + shellNode]! += shellWPerK;
 
   let drawnM3s = 0;
   for (let i = 0; i < flows.fanM3s.length; i++) drawnM3s += flows.fanM3s[i]!;
   const perM3 = flows.intakeDensityKgM3 * intakeAir.heatCapacityJkgK;
-  const totalCapacityWK = drawnM3s * perM3;
-  state.totalCapacityWK = totalCapacityWK;
+  const totalCapacityWPerK = drawnM3s * perM3;
+  state.totalCapacityWPerK = totalCapacityWPerK;
   const r = data.air.recirculation;
   const onIntake = intakeNode * n;
-  if (totalCapacityWK > 0) {
+  if (totalCapacityWPerK > 0) {
     // the air drawn through the machine also cools shell and board on its way to the fans
     const inside =
       data.shell.insideAirWm2K * Math.pow(drawnM3s / INSIDE_AIR_AT_M3S, INSIDE_AIR_EXPONENT);
@@ -176,7 +176,7 @@ export function assembleInto(
     const outlet = state.outlet[s]!;
     const q = flows.stackM3s[s]!;
     const c = q * perM3;
-    capacityWK[s] = c;
+    capacityWPerK[s] = c;
     outlet.fill(0);
     outlet[0] = 1;
     if (c > 0) {
@@ -206,8 +206,8 @@ export function assembleInto(
   const fanPowerW = fanPower(model, rpms);
   state.fanPowerW = fanPowerW;
   const restW = data.power.restW * (1 - data.power.restLidShare) - model.padTotalW;
-  if (totalCapacityWK > 0) {
-    a[onIntake + intakeNode]! += (1 - r) * totalCapacityWK;
+  if (totalCapacityWPerK > 0) {
+    a[onIntake + intakeNode]! += (1 - r) * totalCapacityWPerK;
     base[intakeNode]! += data.power.restAirShare * restW + fanPowerW;
     base[shellNode]! += (1 - data.power.restAirShare) * restW;
   } else {
@@ -234,10 +234,10 @@ export function solveLinear(model: MachineModel, rpms: ArrayLike<number>): Linea
 function shellConductance(model: MachineModel, shellC: number): number {
   const { shell, room } = model.data;
   const { widthM, depthM } = shell;
-  const { temperatureC: roomC, pressurePa } = room;
-  const radiation = radiationCoefficient(shell.emissivity, shellC, roomC);
-  const up = horizontalConvection('up', widthM, depthM, shellC, roomC, pressurePa);
-  const down = horizontalConvection('down', widthM, depthM, shellC, roomC, pressurePa);
+  const { temperatureC: ambientC, pressurePa } = room;
+  const radiation = radiationCoefficient(shell.emissivity, shellC, ambientC);
+  const up = horizontalConvection('up', widthM, depthM, shellC, ambientC, pressurePa);
+  const down = horizontalConvection('down', widthM, depthM, shellC, ambientC, pressurePa);
   const area = widthM * depthM * shell.evenness;
   return area * (shell.deckShare * (radiation + up) + shell.baseShare * (radiation + down));
 }
@@ -268,8 +268,8 @@ export function junctionC(
 ): number {
   return (
     nodeC(model, state, model.dieNode[die]!, cpuW, gpuW) +
-    cpuW * model.dieBeyondCpuKW[die]! +
-    gpuW * model.dieBeyondGpuKW[die]!
+    cpuW * model.dieBeyondCpuKPerW[die]! +
+    gpuW * model.dieBeyondGpuKPerW[die]!
   );
 }
 

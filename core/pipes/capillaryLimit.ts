@@ -24,7 +24,7 @@ export interface CapillaryPipe extends LimitedPipe {
  * @returns watt-metres, 0 where gravity alone exceeds the pump
  * Source: Chi 1976; Reay, Kew & McGlen, Heat Pipes; from memory.
  */
-export function capillaryReach(pipe: CapillaryPipe, water: WaterProperties): number {
+export function capillaryCapacityWm(pipe: CapillaryPipe, water: WaterProperties): number {
   const inner = pipe.thicknessM - 2 * pipe.wallM;
   const gravity =
     water.liquidDensityKgM3 *

@@ -37,7 +37,7 @@ export function chamberVaporPaPerW(
  * @returns K/W
  * Source: Clausius–Clapeyron relation.
  */
-export function chamberVaporKW(paPerW: number, vaporC: number, water: WaterProperties): number {
+export function chamberVaporKPerW(paPerW: number, vaporC: number, water: WaterProperties): number {
   return (paPerW * (vaporC + KELVIN)) / (water.vaporDensityKgM3 * water.latentHeatJkg);
 }
 

@@ -8,10 +8,10 @@ export const COPPER_WMK = 390;
  * Source: one-dimensional conduction; Faghri 1995.
  */
 export function pipeContactResistance(
-  solderM2KW: number,
+  solderM2KPerW: number,
   wallM: number,
   wickM: number,
   wickConductivityWmK: number,
 ): number {
-  return solderM2KW + wallM / COPPER_WMK + wickM / wickConductivityWmK;
+  return solderM2KPerW + wallM / COPPER_WMK + wickM / wickConductivityWmK;
 }

@@ -7,7 +7,7 @@ export interface AlongPart {
 
 /**
  * Lays the parts a pipe touches along its length, in their order. Recorded positions are kept; the others get their
- * natural length and share the free room evenly before, between and after them. Where the room is too small, the free
+ * natural length and share the free free evenly before, between and after them. Where the free is too small, the free
  * parts shrink alike.
  *
  * @param parts in order along the pipe
@@ -43,14 +43,14 @@ export function layAlong(
     const end = next
       ? Math.max(start, next.fromM ?? Math.max(start, next.toM! - next.naturalM))
       : lengthM;
-    const room = end - start;
-    const scale = wanted > room ? room / Math.max(wanted, 1e-12) : 1;
+    const free = end - start;
+    const scale = wanted > free ? free / Math.max(wanted, 1e-12) : 1;
     const atStart = start === 0 && i === 0;
     const atEnd = !next;
     const runs = j - i;
     // fins sit at a pipe's ends: gaps lie between parts, at an end only beside a fixed part
     const gaps = runs - 1 + (atStart ? 0 : 1) + (atEnd ? 0 : 1);
-    const gap = gaps > 0 ? Math.max(0, room - wanted * scale) / gaps : 0;
+    const gap = gaps > 0 ? Math.max(0, free - wanted * scale) / gaps : 0;
     let x = start + (atStart ? 0 : gap);
     for (; i < j; i++) {
       const length = parts[i]!.naturalM * scale;

@@ -1,6 +1,6 @@
 import { emptyWater, water } from '../fluids/water';
 import { waterFromTable } from '../fluids/waterTable';
-import { boilingFlux, entrainmentW, sonicW, viscousReach } from './pipeLimits';
+import { boilingFlux, entrainmentW, sonicW, viscousCapacityWm } from './pipeLimits';
 import { pipeSection } from './pipeSection';
 
 const round = {
@@ -28,13 +28,15 @@ test('a round passage has Busse’s viscous limit D² A ρ p h / (64 μ)', () =>
   const expected =
     (d * d * round.vaporAreaM2 * w.vaporDensityKgM3 * w.pressurePa * w.latentHeatJkg) /
     (64 * w.vaporViscosityPaS);
-  expect(viscousReach(round, w) / expected).toBeCloseTo(1, 6);
+  expect(viscousCapacityWm(round, w) / expected).toBeCloseTo(1, 6);
 });
 
 test('a cold pipe is held by its vapor, a hot one by boiling: each limit moves as it should', () => {
   for (let c = 15; c < 140; c += 5) {
     expect(sonicW(round, water(c + 5), c + 5)).toBeGreaterThan(sonicW(round, water(c), c));
-    expect(viscousReach(round, water(c + 5))).toBeGreaterThan(viscousReach(round, water(c)));
+    expect(viscousCapacityWm(round, water(c + 5))).toBeGreaterThan(
+      viscousCapacityWm(round, water(c)),
+    );
     expect(boilingFlux(round, water(c + 5), c + 5)).toBeLessThan(boilingFlux(round, water(c), c));
   }
   // sintered copper at 80 °C boils between 30 and 200 W/cm² (common practice, no source)

@@ -68,7 +68,7 @@ export function entrainmentW(pipe: LimitedPipe, water: WaterProperties): number 
  * @returns W·m
  * Source: Busse 1973 in Faghri 1995; from memory; the slot by its hydraulic diameter.
  */
-export function viscousReach(pipe: LimitedPipe, water: WaterProperties): number {
+export function viscousCapacityWm(pipe: LimitedPipe, water: WaterProperties): number {
   const dh = vaporHydraulicM(pipe);
   return (
     (pipe.limitFactor *

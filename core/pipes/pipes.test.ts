@@ -1,6 +1,6 @@
 import { water } from '../fluids/water';
 import { axialIntegral, axialPlaces, type AxialHeat } from './axialProfile';
-import { capillaryReach } from './capillaryLimit';
+import { capillaryCapacityWm } from './capillaryLimit';
 import { layAlong } from './pipeLayout';
 import { pipeSection } from './pipeSection';
 
@@ -12,7 +12,7 @@ const range = (contacts: AxialHeat[]) => {
 const sintered = { permeabilityM2: 4e-11, poreM: 50e-6, conductivityWmK: 40 };
 const carry = (diameterMm: number, pressedMm: number, lengthMm: number, tiltDeg = 0) => {
   const section = pipeSection(diameterMm / 1000, pressedMm / 1000, undefined, 1, 1);
-  const reach = capillaryReach(
+  const reach = capillaryCapacityWm(
     {
       ...section,
       wick: sintered,

@@ -21,7 +21,7 @@ export interface CaseData {
     sheetThicknessM: number;
     spotCoefficientWm2K: number;
     plateGapM: number;
-    boardWK: number;
+    boardWPerK: number;
     insideAirWm2K: number;
     skinLimitC: number;
     exhaustLimitC: number;
@@ -69,8 +69,8 @@ export interface DieData {
   lengthM: number;
   maxJunctionC: number;
   /** Die and interface, hot spot included where the sensor reads it, K/W. */
-  junctionResistanceKW: number;
-  resistances: { dieKW: number; interfaceKW: number };
+  junctionResistanceKPerW: number;
+  resistances: { dieKPerW: number; interfaceKPerW: number };
   /** Watts in the die per reported watt, and watts beside it. */
   insideShare: number;
   outsideShare: number;
@@ -122,7 +122,7 @@ export interface PipeData {
   /** Radius of the bubbles that start boiling in the wick. */
   nucleationM: number;
   contacts: { part: { kind: 'plate' | 'stack'; index: number }; fromM: number; toM: number }[];
-  solderM2KW: number;
+  solderM2KPerW: number;
 }
 
 export interface StackData {
@@ -135,7 +135,7 @@ export interface StackData {
   contactDepthM: number;
   fans: number[];
   plates: number[];
-  plateJointM2KW: number;
+  plateJointM2KPerW: number;
   /** Pipes in the order the air meets them. */
   pipeOrder: number[];
   /** Share of the entrance under lint. */
@@ -180,7 +180,7 @@ export interface PadData {
   fromPlate: number;
   /** Plate it leads to, −1: the shell. */
   toPlate: number;
-  conductanceWK: number;
+  conductanceWPerK: number;
   /** Watts of the rest of the machine that leave through it. */
   sourceW: number;
 }

@@ -14,7 +14,7 @@ export const labDefaultSchema = z.strictObject({
 export type LabDefault = z.infer<typeof labDefaultSchema>;
 
 /** Farther than this from the built-in range a value is taken for a slip of the unit. */
-const WIDEST = 1000;
+const MAX_FACTOR_BEYOND = 1000;
 
 export function isDefaultKey(key: string): key is DefaultKey {
   return Object.hasOwn(DEFAULTS, key);
@@ -41,7 +41,7 @@ export function checkLabDefault(
     if (d.share && !(y > 0 && y < 1)) issues.push({ path, message: 'must lie between 0 and 1' });
     else if (!d.share && d.low > 0 && !(y > 0))
       issues.push({ path, message: 'must be more than 0' });
-    else if (Math.abs(y) > WIDEST * Math.max(Math.abs(d.high), Math.abs(d.low))) {
+    else if (Math.abs(y) > MAX_FACTOR_BEYOND * Math.max(Math.abs(d.high), Math.abs(d.low))) {
       issues.push({ path, message: `is far beyond ${d.low} to ${d.high} ${d.unit}`.trim() });
     }
   }

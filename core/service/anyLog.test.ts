@@ -9,7 +9,7 @@ import { DEFAULT_RULES, houseRules } from './houseRules';
 import { leastSteps, wayFaults } from './leastSteps';
 import { logFileText, readLogFile } from './logFile';
 import { removeScrew, removeStep } from './logEdits';
-import { ACTS, firstFault, openUpLog, type OpenUpLog } from './openUpLog';
+import { STEP_KINDS, firstFault, openUpLog, type OpenUpLog } from './openUpLog';
 import { screwBalance } from './screwBalance';
 import { screwWarnings } from './screwWarnings';
 import { serviceScore } from './serviceScore';
@@ -74,7 +74,7 @@ const anyLog: fc.Arbitrary<OpenUpLog> = fc
       fc.record({
         id,
         name: nasty,
-        act: maybe(fc.constantFrom(...ACTS)),
+        act: maybe(fc.constantFrom(...STEP_KINDS)),
         layer: maybe(id),
         needs: some(fc.oneof(id, fc.array(id, { minLength: 1, maxLength: 3 })), 3),
         reaches: some(fc.constantFrom(...GOALS.map((g) => g.id)), 2),

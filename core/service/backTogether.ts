@@ -1,4 +1,4 @@
-import { actOf, factsOfAct } from './acts';
+import { stepKindOf, factsOfStepKind } from './stepKinds';
 import { DEFAULT_RULES, type HouseRules } from './houseRules';
 import { isPlaced, type OpenUpLog, type Screw, type Step } from './openUpLog';
 import { tighteningOrder, type TighteningOrder } from './tighteningOrder';
@@ -35,7 +35,7 @@ export const AFTERWARDS = [
 
 /** What a step is called on the way back. */
 function backName(step: Step): string {
-  const { name, back } = factsOfAct(actOf(step));
+  const { name, back } = factsOfStepKind(stepKindOf(step));
   return step.name === name && back ? back : `Undo “${step.name}”`;
 }
 
@@ -114,7 +114,7 @@ export function backTogether(log: OpenUpLog, rules: HouseRules = DEFAULT_RULES):
         b.screws.length ||
         b.connectors.length ||
         b.strips.length ||
-        factsOfAct(actOf(log.steps.find((s) => s.id === b.undoes)!)).back !== null,
+        factsOfStepKind(stepKindOf(log.steps.find((s) => s.id === b.undoes)!)).back !== null,
     );
   return [
     ...back,

@@ -141,7 +141,7 @@ export function liftStrip(
   );
 }
 
-const LONGEST_S = 86_400;
+const MAX_DURATION_S = 86_400;
 
 /** The step's clock runs from now on; every other one stands. */
 export function startClock(log: OpenUpLog, stepId: string, nowMs: number): OpenUpLog {
@@ -165,7 +165,7 @@ export function secondsOf(step: Pick<Step, 'seconds' | 'runningSince'>, nowMs: n
   const before = step.seconds ?? 0;
   if (!step.runningSince) return before;
   const ran = Math.max(0, (nowMs - Date.parse(step.runningSince)) / 1000);
-  return Math.min(LONGEST_S, Math.round(before + ran));
+  return Math.min(MAX_DURATION_S, Math.round(before + ran));
 }
 
 /** A step is over. */
@@ -178,12 +178,12 @@ export function endStep(
   return editStep(pauseClocks(log, nowMs), stepId, { state });
 }
 
-const MOST_STAMPS = 50;
+const MAX_STAMPS = 50;
 
 /** The time, with a word. */
 export function stamp(log: OpenUpLog, stepId: string, words: string, nowMs: number): OpenUpLog {
   const stamps = stepOf(log, stepId)?.stamps ?? [];
-  if (stamps.length >= MOST_STAMPS) return log;
+  if (stamps.length >= MAX_STAMPS) return log;
   return editStep(log, stepId, {
     stamps: [...stamps, { at: new Date(nowMs).toISOString(), words: words.slice(0, 200) }],
   });

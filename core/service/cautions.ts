@@ -1,5 +1,5 @@
-import { actOf } from './acts';
-import type { Act, Step } from './openUpLog';
+import { stepKindOf } from './stepKinds';
+import type { StepKind, Step } from './openUpLog';
 
 /** Cautions of the trade, each shown at the step where it matters. Common practice, no source. */
 export const CAUTIONS = {
@@ -27,7 +27,7 @@ export const CAUTIONS = {
 } as const;
 export type CautionId = keyof typeof CAUTIONS;
 
-const BY_ACT: Partial<Record<Act, readonly CautionId[]>> = {
+const BY_STEP_KIND: Partial<Record<StepKind, readonly CautionId[]>> = {
   'make-safe': ['mains', 'static'],
   cover: ['static', 'battery'],
   battery: ['battery', 'wires-pulled'],
@@ -59,5 +59,5 @@ export const isCaution = (id: string): id is CautionId => Object.hasOwn(CAUTIONS
 /** The cautions of a step: those of what is done in it, then those that were added to it. */
 export function cautionsOf(step: Pick<Step, 'act' | 'name' | 'cautions'>): CautionId[] {
   const own = step.cautions.filter(isCaution);
-  return [...new Set([...(BY_ACT[actOf(step)] ?? []), ...own])];
+  return [...new Set([...(BY_STEP_KIND[stepKindOf(step)] ?? []), ...own])];
 }

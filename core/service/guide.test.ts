@@ -1,10 +1,10 @@
-import { ACT_FACTS, guessAct } from './acts';
+import { STEP_KIND_FACTS, guessStepKind } from './stepKinds';
 import { CAUTIONS, cautionsBack, cautionsOf } from './cautions';
 import { guideOf } from './guide';
 import { guideHtml, guideMarkdown } from './guideText';
 import { DEFAULT_RULES, houseRules, RULES, rulesAt } from './houseRules';
 import { leastSteps } from './leastSteps';
-import { ACTS, openUpLog } from './openUpLog';
+import { STEP_KINDS, openUpLog } from './openUpLog';
 import { standardSteps } from './standardSteps';
 
 const log = openUpLog.parse({
@@ -113,12 +113,13 @@ test.each([
   ['Mid-frame', 'layer'],
   ['Look again', 'other'],
 ])('“%s” is about %s', (name, act) => {
-  expect(guessAct(name)).toBe(act);
+  expect(guessStepKind(name)).toBe(act);
 });
 
 test('every act has its facts; its own name is known as what it is', () => {
-  expect(ACT_FACTS.map((a) => a.act).sort()).toEqual([...ACTS].sort());
-  for (const { act, name } of ACT_FACTS) if (act !== 'other') expect(guessAct(name)).toBe(act);
+  expect(STEP_KIND_FACTS.map((a) => a.act).sort()).toEqual([...STEP_KINDS].sort());
+  for (const { act, name } of STEP_KIND_FACTS)
+    if (act !== 'other') expect(guessStepKind(name)).toBe(act);
 });
 
 test('the standard steps follow the house’s rules, and reach what they say', () => {

@@ -1,4 +1,4 @@
-import { actOf } from './acts';
+import { stepKindOf } from './stepKinds';
 import { CAUTIONS, cautionsOf } from './cautions';
 import { GOALS } from './goals';
 import { DEFAULT_RULES, rulesAt, type HouseRules } from './houseRules';
@@ -106,7 +106,7 @@ export function guideOf(
       : (way?.steps ?? []).map((id) => byId.get(id)!);
   const timeOf = (s: Step) => s.seconds ?? s.expectedSeconds;
   const cautionIds = (s: Step) => [
-    ...new Set([...cautionsOf(s), ...rulesAt(actOf(s), rules).cautions]),
+    ...new Set([...cautionsOf(s), ...rulesAt(stepKindOf(s), rules).cautions]),
   ];
   const times = steps.map(timeOf).filter((t) => t !== undefined);
   const every = (of: (s: Step) => readonly string[]) => [...new Set(steps.flatMap(of))];
@@ -147,7 +147,7 @@ export function guideOf(
       }),
       parts: s.parts.flatMap((id) => name(log.parts, id)?.name ?? []),
       cautions: cautionIds(s).map((id) => CAUTIONS[id]),
-      rules: rulesAt(actOf(s), rules).words,
+      rules: rulesAt(stepKindOf(s), rules).words,
       note: s.note?.trim() || null,
       minutes: timeOf(s) === undefined ? null : timeOf(s)! / 60,
       photos: [...about.photosOf(s.id)],
@@ -171,7 +171,7 @@ export function guideOf(
         : '';
       return `${b.name}${parts.length ? `: ${parts.join('; ')}` : ''}${how}`;
     }),
-    tools: every((s) => [...s.tools, ...rulesAt(actOf(s), rules).tools]),
+    tools: every((s) => [...s.tools, ...rulesAt(stepKindOf(s), rules).tools]),
     consumables: every((s) => s.consumables),
     minutes: times.length ? times.reduce((a, b) => a + b, 0) / 60 : null,
     timed: times.length,

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { CautionId } from './cautions';
-import type { Act } from './openUpLog';
+import type { StepKind } from './openUpLog';
 
 interface Choice {
   id: string;
@@ -177,7 +177,7 @@ export const RULES = [
 ] as const satisfies readonly {
   id: string;
   question: string;
-  acts: readonly Act[];
+  acts: readonly StepKind[];
   choices: readonly Choice[];
 }[];
 
@@ -201,10 +201,10 @@ export const DEFAULT_RULES: HouseRules = houseRules.parse({});
 
 /** What the house's rules say at a step of a kind: words, cautions and tools. */
 export function rulesAt(
-  act: Act,
+  act: StepKind,
   rules: HouseRules,
 ): { words: string[]; cautions: CautionId[]; tools: string[] } {
-  const chosen = RULES.filter((r) => (r.acts as readonly Act[]).includes(act)).map(
+  const chosen = RULES.filter((r) => (r.acts as readonly StepKind[]).includes(act)).map(
     (r) => r.choices.find((c) => c.id === rules[r.id]) as Choice,
   );
   return {

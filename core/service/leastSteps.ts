@@ -97,7 +97,7 @@ const less = (a: Cost, b: Cost): boolean => {
 };
 
 /** Choices looked at before the best way so far is given; only logs with very many alternatives come near. */
-const MOST_LOOKS = 20_000;
+const MAX_LOOKS = 20_000;
 
 /**
  * The least set of steps that reaches a goal, then the least screws, then the least time: each step with all it needs, where of
@@ -131,7 +131,7 @@ export function leastSteps(steps: readonly WayStep[], goal: string): Way | null 
     byId.get(id)!.needs.map((need) => alternatives(need).filter((x) => byId.has(x)));
   // needs still open, each a choice; what only one step can meet is taken at once
   const extend = (chosen: ReadonlySet<string>, open: readonly string[][]): void => {
-    if (++looks > MOST_LOOKS && best) return;
+    if (++looks > MAX_LOOKS && best) return;
     const mine = new Set(chosen);
     const choices: string[][] = [];
     const waiting = [...open];
@@ -170,7 +170,7 @@ export function leastSteps(steps: readonly WayStep[], goal: string): Way | null 
   };
   extend(new Set(), [ends]);
   const found = best as { chosen: Set<string> } | null;
-  return found && describeWay(usable, found.chosen, looks <= MOST_LOOKS);
+  return found && describeWay(usable, found.chosen, looks <= MAX_LOOKS);
 }
 
 /** For each step the least number of steps that any way to it takes: what waits longest counts, not all that waits. */

@@ -1,7 +1,7 @@
-import { factsOfAct, guessAct } from './acts';
+import { factsOfStepKind, guessStepKind } from './stepKinds';
 import {
   step as stepShape,
-  type Act,
+  type StepKind,
   type Layer,
   type OpenUpLog,
   type Screw,
@@ -132,14 +132,14 @@ export function addStep(
   log: OpenUpLog,
   name: string,
   after?: string | null,
-  about: { act?: Act; state?: Step['state'] } = {},
+  about: { act?: StepKind; state?: Step['state'] } = {},
 ): OpenUpLog {
   const at =
     after === undefined ? log.steps.length : log.steps.findIndex((s) => s.id === after) + 1;
   const before = log.steps[at - 1];
   const id = fresh('step', log.steps);
-  const act = about.act ?? guessAct(name);
-  const facts = factsOfAct(act);
+  const act = about.act ?? guessStepKind(name);
+  const facts = factsOfStepKind(act);
   const step: Step = stepShape.parse({
     id,
     name,

@@ -1,8 +1,8 @@
 import { jsonDepth } from '../exchange/jsonDepth';
 import { openUpLog, type OpenUpLog } from './openUpLog';
 
-const MOST_CHARACTERS = 1024 * 1024;
-const MOST_DEPTH = 32;
+const MAX_CHARACTERS = 1024 * 1024;
+const MAX_DEPTH = 32;
 
 /** A log as the text of a file. */
 export const logFileText = (log: OpenUpLog): string => `${JSON.stringify(log, null, 2)}\n`;
@@ -13,9 +13,9 @@ export const logFileText = (log: OpenUpLog): string => `${JSON.stringify(log, nu
  * @throws Error that says in words why it is none, with the first place that is wrong
  */
 export function readLogFile(text: string): OpenUpLog {
-  if (text.length > MOST_CHARACTERS) throw new Error('the file is larger than 1 MB');
-  if (jsonDepth(text, MOST_DEPTH) > MOST_DEPTH) {
-    throw new Error(`the file is nested more than ${MOST_DEPTH} levels deep`);
+  if (text.length > MAX_CHARACTERS) throw new Error('the file is larger than 1 MB');
+  if (jsonDepth(text, MAX_DEPTH) > MAX_DEPTH) {
+    throw new Error(`the file is nested more than ${MAX_DEPTH} levels deep`);
   }
   let json: unknown;
   try {

@@ -73,7 +73,7 @@ export const PART_KINDS = [
 /** What a strip is for; one of unknown purpose stays where it is. */
 export const STRIP_PURPOSES = ['duct-seal', 'shielding-film', 'cable-hold', 'unknown'] as const;
 /** What is done in a step: it brings the cautions, tools and house rules. */
-export const ACTS = [
+export const STEP_KINDS = [
   'make-safe',
   'cover',
   'battery',
@@ -195,7 +195,7 @@ const moment = z.iso.datetime('is no time');
 export const step = z.looseObject({
   id,
   name: words(120),
-  act: z.enum(ACTS).optional(),
+  act: z.enum(STEP_KINDS).optional(),
   layer: id.optional(),
   posture: z.enum(POSTURES).optional(),
   /** What must be done before: each entry is a step, or several of which one is enough. */
@@ -307,7 +307,7 @@ export type Layer = z.infer<typeof layer>;
 export type Connector = z.infer<typeof connector>;
 export type LoggedPart = z.infer<typeof part>;
 export type LoggedStrip = z.infer<typeof strip>;
-export type Act = (typeof ACTS)[number];
+export type StepKind = (typeof STEP_KINDS)[number];
 /** A screw whose hole is known. */
 export type PlacedScrew = Screw & { xMm: number; yMm: number };
 

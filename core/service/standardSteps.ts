@@ -1,7 +1,7 @@
 import type { CaseRecord } from '../record/recordSchema';
-import { factsOfAct } from './acts';
+import { factsOfStepKind } from './stepKinds';
 import type { HouseRules } from './houseRules';
-import { step, type Act, type Step } from './openUpLog';
+import { step, type StepKind, type Step } from './openUpLog';
 
 /**
  * A plan to begin with, after the order of work and the house's rules; each step is confirmed or changed as one goes.
@@ -11,12 +11,12 @@ import { step, type Act, type Step } from './openUpLog';
  * Source: common practice, no source.
  */
 export function standardSteps(record: Partial<CaseRecord>, rules: HouseRules): Step[] {
-  const plan: { act: Act; name?: string; needs: Act[] }[] = [
+  const plan: { act: StepKind; name?: string; needs: StepKind[] }[] = [
     { act: 'make-safe', needs: [] },
     { act: 'cover', needs: ['make-safe'] },
     { act: 'battery', needs: ['cover'] },
   ];
-  const off: Act = rules.battery === 'take-out' ? 'battery-out' : 'battery';
+  const off: StepKind = rules.battery === 'take-out' ? 'battery-out' : 'battery';
   if (rules.battery === 'take-out') plan.push({ act: 'battery-out', needs: ['battery'] });
   if (record.strips?.length) {
     plan.push({
@@ -34,7 +34,7 @@ export function standardSteps(record: Partial<CaseRecord>, rules: HouseRules): S
   plan.push({ act: 'renew', needs: ['sink'] });
   if (rules.pads === 'new') plan.push({ act: 'pads', needs: ['sink'] });
   return plan.map(({ act, name, needs }) => {
-    const facts = factsOfAct(act);
+    const facts = factsOfStepKind(act);
     return step.parse({
       id: act,
       name: name ?? facts.name,

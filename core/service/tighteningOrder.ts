@@ -14,7 +14,7 @@ export interface TighteningOrder {
 }
 
 /** Up to here the best order is found by looking at all of them. */
-const MOST_EXACT = 12;
+const MAX_EXACT = 12;
 
 /**
  * The order in which the screws of one part are tightened, in two rounds: by their printed numbers where each has one, else
@@ -36,7 +36,7 @@ export function tighteningOrder(
     return { order, by: 'printed', rounds: 2, neighbours: 0 };
   }
   const ring = aroundTheMiddle(holes);
-  const order = ring.length <= MOST_EXACT ? bestOrder(ring) : strides(ring);
+  const order = ring.length <= MAX_EXACT ? bestOrder(ring) : strides(ring);
   let neighbours = 0;
   for (let k = 0; k + 1 < order.length; k++) {
     if (besideOnRing(order[k]!, order[k + 1]!, ring.length)) neighbours++;

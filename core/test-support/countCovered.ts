@@ -4,7 +4,7 @@ import type { CaseRecord } from '../record/recordSchema';
 import { normalQuantile } from '../uncertainty/normal';
 import { randomStream } from '../uncertainty/random';
 import { fitMultipliers } from '../calibration/fitMultipliers';
-import { sustainedAfterFit } from '../calibration/heldBack';
+import { sustainedAfterFit } from '../calibration/holdout';
 import { multipliersOf, POWER_GAIN, valuesAt } from '../calibration/multipliers';
 import { predictorOf } from '../calibration/predictReadings';
 import { readingsOf, type SteadyRun } from '../calibration/steadyRun';
@@ -40,7 +40,7 @@ export function countCovered(
     [0.6, 18],
   ].map(([share, cpuW], i) => ({
     id: `run-${i}`,
-    roomC: 23,
+    ambientC: 23,
     rpm: fullRpm(share!),
     cpuW: cpuW!,
     gpuW: 0,
@@ -56,8 +56,8 @@ export function countCovered(
   for (let k = 0; k < machines; k++) {
     const z = Float64Array.from(parameters, () => normalQuantile(next()));
     const values = valuesAt(parameters, z);
-    const foretold = predict(values);
-    const read = readings.map((r, i) => foretold[i]! + r.plusMinus * normalQuantile(next()));
+    const predicted = predict(values);
+    const read = readings.map((r, i) => predicted[i]! + r.plusMinus * normalQuantile(next()));
     const runs = plan.map((run, at): SteadyRun => {
       const of = (kind: string) =>
         Object.fromEntries(

@@ -25,7 +25,7 @@ export function referenceMatrix(
     add(b, a, -g);
   }
   const { shellNode: s, intakeNode: x } = model;
-  add(s, s, state.shellWK);
+  add(s, s, state.shellWPerK);
   const drawn = state.flows.fanM3s.reduce((sum, q) => sum + q, 0);
   const inside = data.shell.insideAirWm2K * (drawn / 3e-3) ** 0.8;
   const swept: [number, number][] = [[s, data.shell.widthM * data.shell.depthM]];
@@ -37,9 +37,9 @@ export function referenceMatrix(
     add(x, node, -inside * area);
   }
   const r = data.air.recirculation;
-  add(x, x, (1 - r) * state.totalCapacityWK);
+  add(x, x, (1 - r) * state.totalCapacityWPerK);
   model.segments.forEach((own, i) => {
-    const c = state.capacityWK[i]!;
+    const c = state.capacityWPerK[i]!;
     const outlet = state.outlet[i]!;
     const shares = [1];
     own.forEach((piece, k) => {

@@ -27,7 +27,7 @@ const SHEET = {
 /** What each node of a machine's network stores. */
 export interface HeatCapacities {
   /** J/K per node; the intake air stores nothing. */
-  nodeJK: Float64Array;
+  nodeJPerK: Float64Array;
   assumed: AssumedFigure[];
 }
 
@@ -47,12 +47,12 @@ export function heatCapacities(
 ): HeatCapacities {
   const r = createResolver(undefined, lab);
   const { data } = model;
-  const nodeJK = new Float64Array(model.nodeCount);
+  const nodeJPerK = new Float64Array(model.nodeCount);
   const metal = (kWmK: number) => (kWmK > 300 ? VOLUMETRIC_JM3K.copper : VOLUMETRIC_JM3K.aluminium);
   data.stacks.forEach((s, i) => {
     const fins = (s.widthM / (s.gapM + s.fin.thicknessM)) * s.fin.thicknessM;
     const whole = fins * s.fin.heightM * s.fin.depthM * metal(s.fin.conductivityWmK);
-    for (const g of model.segments[i]!) nodeJK[g.node] = g.share * whole;
+    for (const g of model.segments[i]!) nodeJPerK[g.node] = g.share * whole;
   });
   data.pipes.forEach((p, k) => {
     const outer = (p.outerWidthM - p.thicknessM) * p.thicknessM + (Math.PI / 4) * p.thicknessM ** 2;
@@ -60,7 +60,7 @@ export function heatCapacities(
     const perM =
       wall * VOLUMETRIC_JM3K.copper +
       p.wickAreaM2 * ((1 - POROSITY) * VOLUMETRIC_JM3K.copper + POROSITY * VOLUMETRIC_JM3K.water);
-    nodeJK[model.pipeNode[k]!] = p.count * p.lengthM * perM;
+    nodeJPerK[model.pipeNode[k]!] = p.count * p.lengthM * perM;
   });
   const dieThicknessM = r.factor('dies.thicknessMm') * 1e-3;
   const sheet = SHEET[record.shell?.material ?? 'mixed'];
@@ -73,13 +73,13 @@ export function heatCapacities(
       : area * p.thicknessM * metal(p.conductivityWmK);
     let dies = 0;
     for (const d of p.dies) dies += data.dies[d]!.widthM * data.dies[d]!.lengthM * dieThicknessM;
-    nodeJK[model.plateNode[i]!] = body + dies * VOLUMETRIC_JM3K.silicon;
+    nodeJPerK[model.plateNode[i]!] = body + dies * VOLUMETRIC_JM3K.silicon;
     const skin = model.skinAreaM2[i]! * data.shell.sheetThicknessM * sheet;
-    nodeJK[model.skinNode[i]!] = skin;
+    nodeJPerK[model.skinNode[i]!] = skin;
     overPlates += skin;
   });
   const massKg = r.figure('shell.massKg', record.shell?.massKg, 'shell.massKg');
   const warm = massKg * r.factor('shell.warmMassShare') * r.factor('shell.specificHeatJkgK');
-  nodeJK[model.shellNode] = Math.max(0.2 * warm, warm - overPlates);
-  return { nodeJK, assumed: r.assumed };
+  nodeJPerK[model.shellNode] = Math.max(0.2 * warm, warm - overPlates);
+  return { nodeJPerK, assumed: r.assumed };
 }

@@ -35,14 +35,14 @@ export interface Propagator {
  * The equations of a machine in time at fixed fan speeds.
  *
  * @param model the machine
- * @param nodeJK heat capacity of each node, J/K, > 0 but for the intake
+ * @param nodeJPerK heat capacity of each node, J/K, > 0 but for the intake
  * @param rpms speed of each fan
  * @param cpuW, gpuW watts at whose steady state temperature-dependent properties are taken
  * @throws Error where a node other than the intake stores nothing
  */
 export function dynamicsAt(
   model: MachineModel,
-  nodeJK: Float64Array,
+  nodeJPerK: Float64Array,
   rpms: ArrayLike<number>,
   cpuW: number,
   gpuW: number,
@@ -62,7 +62,7 @@ export function dynamicsAt(
   const heating = new Float64Array(n * SOURCES);
   const own = g[intakeNode * nodeCount + intakeNode]!;
   nodes.forEach((node, i) => {
-    const capacity = nodeJK[node]!;
+    const capacity = nodeJPerK[node]!;
     if (!(capacity > 0)) throw new Error(`node ${node} stores no heat`);
     const viaIntake = g[node * nodeCount + intakeNode]! / own;
     nodes.forEach((other, j) => {

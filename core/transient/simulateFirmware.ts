@@ -15,7 +15,7 @@ import { runningAverage, roomInAverage } from './runningAverage';
 
 /** Fan duty is held on this many levels, each with its step made once. */
 export const DUTY_LEVELS = 40;
-const MOST_STEPS = 200_000;
+const MAX_STEPS = 200_000;
 /** The end of a run over which its sustained figures are the mean. */
 const SETTLED_S = 300;
 
@@ -82,8 +82,8 @@ export interface Simulation {
 export function simulateFirmware(record: CaseRecord, options: SimulationOptions = {}): Simulation {
   const stepS = options.stepS ?? 0.5;
   const steps = Math.round((options.durationS ?? 1800) / stepS);
-  if (!(stepS > 0) || !(steps >= 1) || steps > MOST_STEPS) {
-    throw new RangeError(`a run needs 1 to ${MOST_STEPS} steps`);
+  if (!(stepS > 0) || !(steps >= 1) || steps > MAX_STEPS) {
+    throw new RangeError(`a run needs 1 to ${MAX_STEPS} steps`);
   }
   const data = resolveCase(record, options.overrides, { lab: options.lab });
   const model = buildModel(data);
@@ -100,7 +100,7 @@ export function simulateFirmware(record: CaseRecord, options: SimulationOptions 
     cpu: Math.min(load.cpu, limits.cpuSustainedW, reach.cpu),
     gpu: Math.min(load.gpu, limits.gpuSustainedW, reach.gpu),
   };
-  const most = mostDuty(model, options.cap ?? 'full');
+  const most = maxDuty(model, options.cap ?? 'full');
   const least = Math.min(most, startDuties(data)[0] ?? 0);
   const states: (FanState | undefined)[] = [];
   const propagators: (Propagator | undefined)[] = [];
@@ -109,7 +109,7 @@ export function simulateFirmware(record: CaseRecord, options: SimulationOptions 
     (states[level] ??= fanState(data, Math.min(most, Math.max(least, level / DUTY_LEVELS))));
   const propagatorFor = (level: number) =>
     (propagators[level] ??= propagatorOf(
-      dynamicsAt(model, capacities.nodeJK, stateOf(level).rpms, usual.cpu, usual.gpu),
+      dynamicsAt(model, capacities.nodeJPerK, stateOf(level).rpms, usual.cpu, usual.gpu),
       stepS,
     ));
 
@@ -148,7 +148,7 @@ export function simulateFirmware(record: CaseRecord, options: SimulationOptions 
   };
   const keep = Math.exp(-stepS / firmware.windowS);
   let average = 0;
-  const room = data.room.temperatureC;
+  const ambientC = data.room.temperatureC;
   for (let k = 0; k < steps; k++) {
     const atS = k * stepS;
     const later = atS >= limits.laterAfterS;
@@ -166,9 +166,9 @@ export function simulateFirmware(record: CaseRecord, options: SimulationOptions 
     let gpuW = Math.min(load.gpu, gpuLimit);
     for (let round = 0; round < 3; round++) {
       for (let i = 0; i < data.dies.length; i++) {
-        const left = data.dies[i]!.maxJunctionC - room - x[dieAt[i]!]!;
-        const perC = model.dieBeyondCpuKW[i]!;
-        const perG = model.dieBeyondGpuKW[i]!;
+        const left = data.dies[i]!.maxJunctionC - ambientC - x[dieAt[i]!]!;
+        const perC = model.dieBeyondCpuKPerW[i]!;
+        const perG = model.dieBeyondGpuKPerW[i]!;
         if (!(cpuW * perC + gpuW * perG > left)) continue;
         // firmware slows the die that is too hot
         if (data.dies[i]!.role === 'cpu') cpuW = Math.max(0, (left - gpuW * perG) / perC);
@@ -196,11 +196,14 @@ export function simulateFirmware(record: CaseRecord, options: SimulationOptions 
     out.levelDbA[k] = state.levelDbA ?? NaN;
     for (let i = 0; i < data.dies.length; i++) {
       out.junctionC[i]!.temperatureC[k] =
-        room + x[dieAt[i]!]! + cpuW * model.dieBeyondCpuKW[i]! + gpuW * model.dieBeyondGpuKW[i]!;
+        ambientC +
+        x[dieAt[i]!]! +
+        cpuW * model.dieBeyondCpuKPerW[i]! +
+        gpuW * model.dieBeyondGpuKPerW[i]!;
     }
     let hottest = -Infinity;
     for (const i of skinAt) hottest = Math.max(hottest, x[i]!);
-    out.skinC[k] = room + hottest;
+    out.skinC[k] = ambientC + hottest;
     duty = nextDuty(out, k, duty, { least, most, ...firmware });
     if (duty >= most - 1e-9 && most > least) say(atS, 'fans', 'fans');
     average = runningAverage(average, cpuW, keep);
@@ -239,7 +242,7 @@ function wattsWithin(model: MachineModel, ray: { cpu: number; gpu: number }) {
   return { cpu: watts * ray.cpu, gpu: watts * ray.gpu };
 }
 
-function mostDuty(model: MachineModel, cap: Cap): number {
+function maxDuty(model: MachineModel, cap: Cap): number {
   return Math.max(0, ...stateForCap(model.data, cap).state.duties);
 }
 

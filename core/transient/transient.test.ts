@@ -89,24 +89,24 @@ describe('matrix exponential', () => {
 describe('heat capacities', () => {
   test('follow volumes: a copper plate, and the mass of the shell', () => {
     const model = buildModel(resolveCase(two));
-    const { nodeJK } = heatCapacities(two, model);
+    const { nodeJPerK } = heatCapacities(two, model);
     const { widthMm, lengthMm, thicknessMm } = two.plates![0]! as Record<string, number>;
     const plate = widthMm! * lengthMm! * thicknessMm! * 1e-9 * 8933 * 385;
     const d = two.dies![0]! as unknown as Record<string, number>;
     const die = d['widthMm']! * d['lengthMm']! * 0.78 * 1e-9 * 2330 * 712;
-    expect(nodeJK[model.plateNode[0]!]).toBeCloseTo(plate + die, 9);
-    expect(nodeJK[model.intakeNode]).toBe(0);
-    nodeJK.forEach((c, i) => {
+    expect(nodeJPerK[model.plateNode[0]!]).toBeCloseTo(plate + die, 9);
+    expect(nodeJPerK[model.intakeNode]).toBe(0);
+    nodeJPerK.forEach((c, i) => {
       if (i !== model.intakeNode) expect(c).toBeGreaterThan(0);
     });
     const heavy = heatCapacities(
       changed((r) => (r.shell!.massKg = 4.2)),
       model,
-    ).nodeJK;
+    ).nodeJPerK;
     const light = heatCapacities(
       changed((r) => (r.shell!.massKg = 2.1)),
       model,
-    ).nodeJK;
+    ).nodeJPerK;
     expect(heavy[model.shellNode]! - light[model.shellNode]!).toBeCloseTo(2.1 * 0.5 * 800, 6);
   });
 
@@ -120,7 +120,7 @@ describe('heat capacities', () => {
     const model = buildModel(resolveCase(two));
     const blocked = buildModel(resolveCase(changed((r) => (r.finStacks![0]!.blockedShare = 0.5))));
     const sum = (m: typeof model) =>
-      m.segments[0]!.reduce((s, g) => s + heatCapacities(two, m).nodeJK[g.node]!, 0);
+      m.segments[0]!.reduce((s, g) => s + heatCapacities(two, m).nodeJPerK[g.node]!, 0);
     expect(sum(blocked)).toBeCloseTo(sum(model), 9);
     expect(sum(model)).toBeCloseTo(64 * 0.15e-3 * 8.5e-3 * 24e-3 * 8933 * 385, 6);
   });
@@ -161,30 +161,30 @@ function integrate(d: Dynamics, from: number[], cpuW: number, gpuW: number, seco
 test('five minutes agree with odex within 0.1 K under the same held watts and duties', () => {
   const run = simulateFirmware(two, { durationS: 300, cpuLoadW: 70, gpuLoadW: 60 });
   const model = buildModel(resolveCase(two));
-  const { nodeJK } = heatCapacities(two, model);
-  const room = model.data.room.temperatureC;
+  const { nodeJPerK } = heatCapacities(two, model);
+  const ambientC = model.data.room.temperatureC;
   const byDuty = new Map<number, Dynamics>();
   const usual = [Math.min(70, 54), Math.min(60, 90)] as const;
   const at = (duty: number) => {
     let d = byDuty.get(duty);
     if (!d) {
-      d = dynamicsAt(model, nodeJK, fanState(model.data, duty).rpms, ...usual);
+      d = dynamicsAt(model, nodeJPerK, fanState(model.data, duty).rpms, ...usual);
       byDuty.set(duty, d);
     }
     return d;
   };
   const first = at(run.duty[0]!);
   const idle = pointReadout(model, fanState(model.data, run.duty[0]!), 0, 0);
-  let x = [...first.nodes].map((node) => idle.nodes[node]!.temperatureC - room);
+  let x = [...first.nodes].map((node) => idle.nodes[node]!.temperatureC - ambientC);
   let furthest = 0;
   for (let k = 0; k < run.steps; k++) {
     model.dieNode.forEach((node, i) => {
       const here = x[first.nodes.indexOf(node)]!;
       const junction =
-        room +
+        ambientC +
         here +
-        run.cpuW[k]! * model.dieBeyondCpuKW[i]! +
-        run.gpuW[k]! * model.dieBeyondGpuKW[i]!;
+        run.cpuW[k]! * model.dieBeyondCpuKPerW[i]! +
+        run.gpuW[k]! * model.dieBeyondGpuKPerW[i]!;
       furthest = Math.max(furthest, Math.abs(junction - run.junctionC[i]!.temperatureC[k]!));
     });
     x = integrate(at(run.duty[k]!), x, run.cpuW[k]!, run.gpuW[k]!, run.stepS);
@@ -196,9 +196,9 @@ test('five minutes agree with odex within 0.1 K under the same held watts and du
 test('heat put in is stored, carried off by the air or lost by the shell', () => {
   const data = resolveCase(two, new Map([['fans.recirculation', 0]]));
   const model = buildModel(data);
-  const { nodeJK } = heatCapacities(two, model);
+  const { nodeJPerK } = heatCapacities(two, model);
   const { rpms } = fanState(data, 0.8);
-  const d = dynamicsAt(model, nodeJK, rpms, 40, 50);
+  const d = dynamicsAt(model, nodeJPerK, rpms, 40, 50);
   const state = d.at;
   solveInto(model, rpms, state);
   const move = propagatorOf(d, 1e-3);
@@ -214,7 +214,7 @@ test('heat put in is stored, carried off by the air or lost by the shell', () =>
   step(move, x, 40, 50, next);
   const all = new Float64Array(model.nodeCount);
   d.nodes.forEach((node, i) => {
-    stored += (nodeJK[node]! * (next[i]! - before[i]!)) / SHORT;
+    stored += (nodeJPerK[node]! * (next[i]! - before[i]!)) / SHORT;
     all[node] = 0.5 * (next[i]! + before[i]!);
   });
   all[model.intakeNode] =
@@ -225,11 +225,11 @@ test('heat put in is stored, carried off by the air or lost by the shell', () =>
   let air = 0;
   let through = 0;
   data.stacks.forEach((_, s) => {
-    air += state.capacityWK[s]! * outletOf(model, state, s, all);
-    through += state.capacityWK[s]!;
+    air += state.capacityWPerK[s]! * outletOf(model, state, s, all);
+    through += state.capacityWPerK[s]!;
   });
-  air += (state.totalCapacityWK - through) * all[model.intakeNode]!;
-  const shell = state.shellWK * all[model.shellNode]!;
+  air += (state.totalCapacityWPerK - through) * all[model.intakeNode]!;
+  const shell = state.shellWPerK * all[model.shellNode]!;
   const put =
     40 * model.drawPerCpuW +
     50 * model.drawPerGpuW +
@@ -323,10 +323,10 @@ describe('firmware', () => {
     fc.assert(
       fc.property(randomRecord, (record) => {
         const s = simulateFirmware(record, { durationS: 240, cpuLoadW: 60, gpuLoadW: 90 });
-        const roomC = buildModel(resolveCase(record)).data.room.temperatureC;
+        const ambientC = buildModel(resolveCase(record)).data.room.temperatureC;
         for (const j of s.junctionC) {
           for (const c of j.temperatureC) {
-            expect(c).toBeGreaterThanOrEqual(roomC - 1e-6);
+            expect(c).toBeGreaterThanOrEqual(ambientC - 1e-6);
             expect(c).toBeLessThan(j.limitC + 3);
           }
         }

@@ -44,7 +44,7 @@ export function betaQuantiles(alpha: number, beta: number): (probability: number
   };
 }
 
-const MOST_STEPS = 60;
+const MAX_STEPS = 60;
 const CLOSE = 1e-4;
 
 const known = new Map<string, (probability: number) => number>();
@@ -80,7 +80,7 @@ export function fitBeta(low: number, high: number): { alpha: number; beta: numbe
     return [q(0.05) - low, q(0.95) - high] as const;
   };
   const h = 1e-3;
-  for (let i = 0; i < MOST_STEPS; i++) {
+  for (let i = 0; i < MAX_STEPS; i++) {
     const [f0, f1] = miss(a, b);
     if (Math.abs(f0) + Math.abs(f1) < CLOSE * (high - low)) break;
     const da = miss(a + h, b);

@@ -1,4 +1,4 @@
-import { boundaryWatts } from '../envelope/boundary';
+import { maxPowerAlongRay } from '../envelope/boundary';
 import { carryOnRay, createMemory } from '../envelope/carry';
 import { CPU_RAY, GPU_RAY } from '../envelope/envelope';
 import {
@@ -179,7 +179,7 @@ export function runDraws(plan: DrawPlan, from: number, to: number, out: Float64A
         }
         const rpms = drawnSpeeds(data, groups, plan.duties[c]![r]!, duty);
         const work: LinearState = rpms.some((x) => x > 0) ? on : off;
-        out[at] = factor * boundaryWatts(model, rpms, ray, null, work, DRAW_TOLERANCE);
+        out[at] = factor * maxPowerAlongRay(model, rpms, ray, null, work, DRAW_TOLERANCE);
       }
     }
   }

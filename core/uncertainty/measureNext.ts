@@ -24,9 +24,9 @@ const OFF_CURVE = 0.04;
 const OFF_SWEEP = 0.5 / 45;
 /** What a steady run leaves of the in-situ factors, over what is not known now. */
 const OFF_RUN = 0.4;
-const MOST_ITEMS = 5;
+const MAX_ITEMS = 5;
 /** Less than this share of the band is not worth the walk to the bench. */
-const LEAST_GAIN = 0.01;
+const MIN_GAIN = 0.01;
 
 /** Figures of the record that cannot be read off the opened machine. */
 const HIDDEN = /\.(bondLineUm|conductivityWmK)$/;
@@ -103,7 +103,7 @@ export function measureNext(
   }
   return [...byMeans.values()]
     .map((x) => x.item)
-    .filter((i) => i.thenW < i.nowW * (1 - LEAST_GAIN))
+    .filter((i) => i.thenW < i.nowW * (1 - MIN_GAIN))
     .sort((a, b) => a.thenW - b.thenW)
-    .slice(0, MOST_ITEMS);
+    .slice(0, MAX_ITEMS);
 }

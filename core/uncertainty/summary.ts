@@ -29,7 +29,7 @@ export interface DrawSummary {
 }
 
 /** Smaller shares are left out of the list. */
-const LEAST_SHARE = 0.005;
+const MIN_SHARE = 0.005;
 /** A regression needs more draws than this many per cause. */
 const DRAWS_PER_COLUMN = 3;
 
@@ -67,7 +67,7 @@ export function summarise(plan: DrawPlan, watts: Float64Array): DrawSummary {
       const { shares, r2, unexplained } = rankShares(ranked, column);
       const listed = columns
         .map((x, k) => ({ readout, cap, input: x.name, share: shares[k]! }))
-        .filter((x) => x.share >= LEAST_SHARE)
+        .filter((x) => x.share >= MIN_SHARE)
         .sort((a, b) => b.share - a.share);
       sensitivity.push(...listed);
       fits.push({ readout, cap, r2, unexplained });

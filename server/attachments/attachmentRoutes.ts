@@ -1,5 +1,5 @@
 import { raw, Router, type Request, type Response } from 'express';
-import { MOST_ATTACHMENT_MB } from '@zugluft/core/library/attachment';
+import { MAX_ATTACHMENT_MB } from '@zugluft/core/library/attachment';
 import { z } from 'zod';
 import { expectedRevision } from '../security/expectedRevision';
 import { parse } from '../security/parse';
@@ -43,7 +43,7 @@ export function attachmentRoutes(store: AttachmentStore): Router {
 
   router.post(
     '/',
-    raw({ type: 'application/octet-stream', limit: MOST_ATTACHMENT_MB * 1024 * 1024 }),
+    raw({ type: 'application/octet-stream', limit: MAX_ATTACHMENT_MB * 1024 * 1024 }),
     async (req, res) => {
       const bytes = Buffer.isBuffer(req.body) ? req.body : Buffer.alloc(0);
       const { id, ...about } = parse(addQuery, req.query);

@@ -1,7 +1,7 @@
 import { createHash, randomUUID } from 'node:crypto';
 import {
   attachmentFacts,
-  MOST_ATTACHMENTS,
+  MAX_ATTACHMENTS,
   type Attachment,
   type AttachmentFacts,
   type AttachmentType,
@@ -131,11 +131,11 @@ export function createAttachmentStore(db: Database) {
       return db.write(async (transaction) => {
         found(await Machine.findByPk(machineId, { transaction }));
         const there = await Rows.count({ where: { machineId, putAsideAt: null }, transaction });
-        if (there >= MOST_ATTACHMENTS) {
+        if (there >= MAX_ATTACHMENTS) {
           throw new Problem(
             409,
             'Full',
-            `a machine holds at most ${MOST_ATTACHMENTS} photos and papers`,
+            `a machine holds at most ${MAX_ATTACHMENTS} photos and papers`,
           );
         }
         const row = await Rows.create(
@@ -239,7 +239,7 @@ export function createAttachmentStore(db: Database) {
           ['createdAt', 'ASC'],
           ['id', 'ASC'],
         ],
-        limit: MOST_ATTACHMENTS,
+        limit: MAX_ATTACHMENTS,
       });
       return rows.map(toAttachment);
     },

@@ -1,5 +1,5 @@
 import exifReader from 'exif-reader';
-import { MOST_MEGAPIXELS, type AttachmentType, type Cover } from '@zugluft/core/library/attachment';
+import { MAX_MEGAPIXELS, type AttachmentType, type Cover } from '@zugluft/core/library/attachment';
 import sharp, { type Sharp } from 'sharp';
 import { Problem } from '../security/problem';
 
@@ -66,13 +66,13 @@ export async function cleanPhoto(bytes: Uint8Array, type: AttachmentType): Promi
     throw refused('the picture is broken and cannot be read');
   }
   const megapixels = (known.width * known.height) / 1e6;
-  if (megapixels > MOST_MEGAPIXELS) {
+  if (megapixels > MAX_MEGAPIXELS) {
     throw refused(
-      `the picture has ${Math.round(megapixels)} megapixels; at most ${MOST_MEGAPIXELS} are taken`,
+      `the picture has ${Math.round(megapixels)} megapixels; at most ${MAX_MEGAPIXELS} are taken`,
     );
   }
   try {
-    const image = sharp(bytes, { limitInputPixels: MOST_MEGAPIXELS * 1e6, failOn: 'error' });
+    const image = sharp(bytes, { limitInputPixels: MAX_MEGAPIXELS * 1e6, failOn: 'error' });
     const { data, info } = await asFile(image.rotate(), type).toBuffer({ resolveWithObject: true });
     return {
       bytes: data,

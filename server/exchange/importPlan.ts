@@ -23,7 +23,7 @@ interface Planned {
 }
 
 const FIRST = 4;
-const MOST_REASONS = 5;
+const MAX_REASONS = 5;
 
 /** What a record says it is called, also one that is refused. */
 function nameOf(record: unknown): string {
@@ -78,7 +78,7 @@ export function createImporter(
     if (!record || !keepable) {
       item.reasons = issues
         .filter((i) => i.kind === 'impossible')
-        .slice(0, MOST_REASONS)
+        .slice(0, MAX_REASONS)
         .map(({ path, message }) => ({ path, message }));
       return { item, row: null };
     }

@@ -3,7 +3,7 @@ import { unitFacts, type UnitFacts } from '@zugluft/core/family/unitFacts';
 import { applyMachineRow, applyPartRow, fileKind, type Row } from '@zugluft/core/exchange/csvRows';
 import { plainCell } from '@zugluft/core/exchange/cells';
 import { jsonDepth } from '@zugluft/core/exchange/jsonDepth';
-import { MOST_ATTACHMENTS } from '@zugluft/core/library/attachment';
+import { MAX_ATTACHMENTS } from '@zugluft/core/library/attachment';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { readOpenUpLog, type OpenUpLog } from '@zugluft/core/service/openUpLog';
 import { z } from 'zod';
@@ -45,11 +45,11 @@ export interface Finder {
   byName(identity: Identity): Promise<{ id: string; record: CaseRecord } | null>;
 }
 
-const MOST_DEPTH = 32;
-const MOST_RECORD = 1024 * 1024;
-const MOST_ROWS = 50_000;
-const MOST_RECORDS = 10_000;
-const MOST_UNPACKED = 200 * MOST_RECORD;
+const MAX_DEPTH = 32;
+const MAX_RECORD = 1024 * 1024;
+const MAX_ROWS = 50_000;
+const MAX_RECORDS = 10_000;
+const MAX_UNPACKED = 200 * MAX_RECORD;
 
 const attachmentEntry = z.object({
   file: z.string().max(300),
@@ -75,10 +75,10 @@ export const manifestSchema = z.object({
         stateName: z.string().min(1).max(80),
         tags: z.array(z.string().min(1).max(40)).max(30).default([]),
         unit: unitFacts.default({}),
-        attachments: z.array(attachmentEntry).max(MOST_ATTACHMENTS).default([]),
+        attachments: z.array(attachmentEntry).max(MAX_ATTACHMENTS).default([]),
       }),
     )
-    .max(MOST_RECORDS),
+    .max(MAX_RECORDS),
 });
 
 function textOf(bytes: Uint8Array): string {
@@ -90,11 +90,11 @@ function textOf(bytes: Uint8Array): string {
 }
 
 /** JSON within bounds. */
-function readJson(bytes: Uint8Array, most = MOST_RECORD): unknown {
+function readJson(bytes: Uint8Array, most = MAX_RECORD): unknown {
   if (bytes.length > most) throw new Error('is larger than 1 MB');
   const text = textOf(bytes);
-  if (jsonDepth(text, MOST_DEPTH) > MOST_DEPTH) {
-    throw new Error(`is nested more than ${MOST_DEPTH} levels deep`);
+  if (jsonDepth(text, MAX_DEPTH) > MAX_DEPTH) {
+    throw new Error(`is nested more than ${MAX_DEPTH} levels deep`);
   }
   try {
     return JSON.parse(text) as unknown;
@@ -147,13 +147,13 @@ async function readText(bytes: Uint8Array, name: string, finder: Finder): Promis
   if (first === 0x7b || first === 0x5b) {
     let read: unknown;
     try {
-      read = readJson(bytes, 25 * MOST_RECORD);
+      read = readJson(bytes, 25 * MAX_RECORD);
     } catch (cause) {
       throw new Problem(422, 'Not read', `${name} ${(cause as Error).message}`);
     }
     const list = Array.isArray(read) ? read : [read];
-    if (list.length > MOST_RECORDS) {
-      throw new Problem(422, 'Too much', `more than ${MOST_RECORDS} records`);
+    if (list.length > MAX_RECORDS) {
+      throw new Problem(422, 'Too much', `more than ${MAX_RECORDS} records`);
     }
     return list.map((record, i) => ({
       label: list.length === 1 ? name : `${name}, record ${i + 1}`,
@@ -168,7 +168,7 @@ async function readZip(zip: ZipFiles): Promise<Candidate[]> {
   const record = async (file: string): Promise<unknown> => {
     const bytes = await zip.read(file);
     unpacked += bytes.length;
-    if (unpacked > MOST_UNPACKED) {
+    if (unpacked > MAX_UNPACKED) {
       throw new Problem(422, 'Too much', 'the zip unpacks to more than is taken');
     }
     return readJson(bytes);
@@ -180,7 +180,7 @@ async function readZip(zip: ZipFiles): Promise<Candidate[]> {
   };
   const out: Candidate[] = [];
   if (!zip.names.includes(MANIFEST)) {
-    const files = zip.names.filter((file) => file.endsWith('.json')).slice(0, MOST_RECORDS);
+    const files = zip.names.filter((file) => file.endsWith('.json')).slice(0, MAX_RECORDS);
     for (const file of files) {
       out.push(await attempt(file, async () => ({ label: file, record: await record(file) })));
     }
@@ -188,7 +188,7 @@ async function readZip(zip: ZipFiles): Promise<Candidate[]> {
   }
   let list: z.infer<typeof manifestSchema>;
   try {
-    list = manifestSchema.parse(readJson(await zip.read(MANIFEST), 25 * MOST_RECORD));
+    list = manifestSchema.parse(readJson(await zip.read(MANIFEST), 25 * MAX_RECORD));
   } catch {
     throw new Problem(422, 'Broken library', `${MANIFEST} in the zip is not as it should be`);
   }
@@ -228,9 +228,9 @@ async function readCsv(bytes: Uint8Array, name: string, finder: Finder): Promise
   const { data, errors, meta } = Papa.parse<Row>(text.replace(/^\ufeff/, ''), {
     header: true,
     skipEmptyLines: 'greedy',
-    preview: MOST_ROWS + 1,
+    preview: MAX_ROWS + 1,
   });
-  if (data.length > MOST_ROWS) throw new Problem(422, 'Too much', `more than ${MOST_ROWS} rows`);
+  if (data.length > MAX_ROWS) throw new Problem(422, 'Too much', `more than ${MAX_ROWS} rows`);
   const kind = fileKind(meta.fields ?? []);
   if (!kind) {
     throw new Problem(

@@ -7,8 +7,8 @@ import { pipeline } from 'node:stream/promises';
 import { Problem } from '../security/problem';
 
 const MB = 1024 * 1024;
-export const MOST_TEXT = 25 * MB;
-export const MOST_ZIP = 2048 * MB;
+export const MAX_TEXT = 25 * MB;
+export const MAX_ZIP = 2048 * MB;
 
 export interface Received {
   path: string;
@@ -41,7 +41,7 @@ export async function receiveFile(body: Readable, dataFolder: string): Promise<R
         for await (const chunk of source) {
           if (first.length < 2) first = Buffer.concat([first, chunk.subarray(0, 2)]);
           bytes += chunk.length;
-          const most = isZip(first) ? MOST_ZIP : MOST_TEXT;
+          const most = isZip(first) ? MAX_ZIP : MAX_TEXT;
           if (bytes > most) throw tooLarge(most);
           yield chunk;
         }

@@ -3,8 +3,8 @@ import { promisify } from 'node:util';
 import { open, type Entry, type ZipFile } from 'yauzl';
 import { Problem } from '../security/problem';
 
-export const MOST_ENTRIES = 20_000;
-export const MOST_ENTRY = 26 * 1024 * 1024;
+export const MAX_ENTRIES = 20_000;
+export const MAX_ENTRY = 26 * 1024 * 1024;
 
 /** Files of a zip, each unpacked when it is asked for. */
 export interface ZipFiles {
@@ -43,11 +43,11 @@ export async function openZip(path: string): Promise<ZipFiles> {
       zip.on('error', () => reject(broken()));
       zip.on('end', resolve);
       zip.on('entry', (entry: Entry) => {
-        if (entries.size >= MOST_ENTRIES) {
-          reject(new Problem(422, 'Too much', `the zip holds more than ${MOST_ENTRIES} files`));
+        if (entries.size >= MAX_ENTRIES) {
+          reject(new Problem(422, 'Too much', `the zip holds more than ${MAX_ENTRIES} files`));
           return;
         }
-        if (entry.uncompressedSize > MOST_ENTRY) {
+        if (entry.uncompressedSize > MAX_ENTRY) {
           const name = entry.fileName.slice(0, 80);
           reject(new Problem(422, 'Too much', `${name} unpacks to more than is taken`));
           return;

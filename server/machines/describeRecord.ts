@@ -38,7 +38,7 @@ function wordsOf(record: CaseRecord): string[] {
   return [...words];
 }
 
-const MOST_WORDS = 8000;
+const MAX_WORDS = 8000;
 
 function sum(values: (number | null)[]): number | null {
   const known = values.filter((x) => x !== null);
@@ -55,7 +55,7 @@ export function describeRecord(record: CaseRecord, complete: boolean, lab: LabDe
     maker: identity.maker ?? '',
     model: identity.model ?? '',
     variant: identity.variant ?? '',
-    searchText: wordsOf(record).join(' ').slice(0, MOST_WORDS).toLowerCase(),
+    searchText: wordsOf(record).join(' ').slice(0, MAX_WORDS).toLowerCase(),
     fans: record.fans?.length ?? 0,
     pipes: (record.heatPipes ?? []).reduce((n, p) => n + (figureValue(p.count) ?? 1), 0),
     stacks: record.finStacks?.length ?? 0,

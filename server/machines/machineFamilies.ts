@@ -10,9 +10,9 @@ import { parse } from '../security/parse';
 import { Problem } from '../security/problem';
 import { found, recordOf, toUnit, withUnit, writeFirst } from './machineRows';
 
-const MOST_SHOWN = 200;
+const MAX_SHOWN = 200;
 /** Every write to the cooling reaches each of them. */
-const MOST_OF_A_VARIANT = 60;
+const MAX_PER_VARIANT = 60;
 
 /** Whether a variant takes no further unit or state. */
 export async function variantIsFull(
@@ -20,9 +20,7 @@ export async function variantIsFull(
   variantId: string,
   transaction: Transaction,
 ): Promise<boolean> {
-  return (
-    (await db.models.Machine.count({ where: { variantId }, transaction })) >= MOST_OF_A_VARIANT
-  );
+  return (await db.models.Machine.count({ where: { variantId }, transaction })) >= MAX_PER_VARIANT;
 }
 
 export type MachineFamilies = ReturnType<typeof createMachineFamilies>;
@@ -46,7 +44,7 @@ export function createMachineFamilies(db: Database, labDefaults: () => Promise<L
       throw new Problem(
         409,
         'Too many',
-        `a variant has at most ${MOST_OF_A_VARIANT} units and states together`,
+        `a variant has at most ${MAX_PER_VARIANT} units and states together`,
       );
     }
   };
@@ -78,7 +76,7 @@ export function createMachineFamilies(db: Database, labDefaults: () => Promise<L
           ? { [Op.and]: [same('maker', own.maker), same('model', own.model)] }
           : { variantId: own.variantId },
         attributes: { exclude: ['searchText'] },
-        limit: MOST_SHOWN,
+        limit: MAX_SHOWN,
         order: [
           ['variant', 'ASC'],
           ['variantId', 'ASC'],

@@ -110,9 +110,9 @@ interface Loaded {
   passing: Map<string, Promise<Uint8Array>>;
 }
 
-const MOST_ORDERS = 40;
-const MOST_FOUND = 100;
-const MOST_ANSWERS = 400;
+const MAX_ORDERS = 40;
+const MAX_FOUND = 100;
+const MAX_ANSWERS = 400;
 
 const collator = new Intl.Collator('en', { numeric: true });
 
@@ -277,7 +277,7 @@ export function createMachineList(db: Database) {
     const looking = lookFor(typed, within);
     // one that failed is not kept
     looking.catch(() => within.found.delete(typed));
-    return remember(within.found, typed, looking, MOST_FOUND);
+    return remember(within.found, typed, looking, MAX_FOUND);
   };
 
   const lookFor = async (typed: string, { rows: all, numbers }: Loaded): Promise<Uint8Array> => {
@@ -316,10 +316,10 @@ export function createMachineList(db: Database) {
     const { page: _, pageSize: __, sort: ___, ...filters } = query;
     const key = JSON.stringify(filters);
     const marks = await (now.passing.get(key) ??
-      remember(now.passing, key, passing(query, now), MOST_FOUND));
+      remember(now.passing, key, passing(query, now), MAX_FOUND));
     const ordered =
       now.ordered.get(query.sort) ??
-      remember(now.ordered, query.sort, inOrder(now.rows, query.sort), MOST_ORDERS);
+      remember(now.ordered, query.sort, inOrder(now.rows, query.sort), MAX_ORDERS);
     const from = (query.page - 1) * query.pageSize;
     const items: MachineSummary[] = [];
     let total = 0;
@@ -362,7 +362,7 @@ export function createMachineList(db: Database) {
       };
       // the same as JSON.stringify of the whole page
       const answer = `{"items":[${rows.join(',')}],${JSON.stringify(rest).slice(1)}`;
-      return remember(now.answers, asked, answer, MOST_ANSWERS);
+      return remember(now.answers, asked, answer, MAX_ANSWERS);
     },
   };
 }

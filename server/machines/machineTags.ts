@@ -4,7 +4,7 @@ import type { Database } from '../database/openDatabase';
 import { Problem } from '../security/problem';
 import { tagName } from './machineList';
 
-const MOST_TAGS = 30;
+const MAX_TAGS = 30;
 
 export const tagChange = z.strictObject({
   ids: z.array(z.uuid('is not a machine’s id')).min(1, 'choose at least one').max(1000),
@@ -55,8 +55,8 @@ export function createMachineTags(db: Database) {
           raw: true,
           transaction,
         })) as unknown as { n: number }[];
-        if ((most[0]?.n ?? 0) > MOST_TAGS) {
-          throw new Problem(422, 'Too many tags', `a machine has at most ${MOST_TAGS} tags`);
+        if ((most[0]?.n ?? 0) > MAX_TAGS) {
+          throw new Problem(422, 'Too many tags', `a machine has at most ${MAX_TAGS} tags`);
         }
         return { machines: known };
       });

@@ -18,7 +18,7 @@ const query = z.strictObject({
 });
 
 /** Each is one page, its photos within it. */
-const MOST_PHOTOS = 120;
+const MAX_PHOTOS = 120;
 
 /** Routes under /api/machines/:id/guide: the log as a guide for readers. Boxes are burned into its photos. */
 export function guideRoutes(
@@ -55,7 +55,7 @@ export function guideRoutes(
   /** Pictures of a guide, small enough to be read and printed, boxes burned in. */
   const pictures = async (machineId: string, guide: Guide): Promise<Map<string, Buffer>> => {
     const out = new Map<string, Buffer>();
-    for (const photo of guide.steps.flatMap((s) => s.photos).slice(0, MOST_PHOTOS)) {
+    for (const photo of guide.steps.flatMap((s) => s.photos).slice(0, MAX_PHOTOS)) {
       out.set(photo, await attachments.forReading(machineId, photo));
     }
     return out;

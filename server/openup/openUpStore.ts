@@ -6,7 +6,7 @@ import { found } from '../machines/machineRows';
 import { parse } from '../security/parse';
 import { Problem } from '../security/problem';
 
-const MOST_SIBLINGS = 60;
+const MAX_SIBLINGS = 60;
 
 export type OpenUpStore = ReturnType<typeof createOpenUpStore>;
 
@@ -49,7 +49,7 @@ export function createOpenUpStore(db: Database) {
           putAsideAt: null,
         },
         order: [['variant', 'ASC']],
-        limit: MOST_SIBLINGS,
+        limit: MAX_SIBLINGS,
       });
       const out: LogSibling[] = [];
       for (const { id, variant, stateName } of rows) {

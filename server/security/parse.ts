@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import { Problem } from './problem';
 
-const MOST_ISSUES = 100;
+const MAX_ISSUES = 100;
 
 /**
  * Reads part of a request by its schema.
@@ -13,7 +13,7 @@ export function parse<T>(schema: z.ZodType<T>, input: unknown): T {
   if (result.success) return result.data;
   throw new Problem(400, 'Bad request', 'some of the request is not as it should be', {
     errors: result.error.issues
-      .slice(0, MOST_ISSUES)
+      .slice(0, MAX_ISSUES)
       .map((i) => ({ path: i.path.map(String).join('.'), message: i.message })),
   });
 }

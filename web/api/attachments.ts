@@ -1,6 +1,6 @@
 import type { Page } from '@zugluft/core/library/answers';
 import {
-  MOST_ATTACHMENT_MB,
+  MAX_ATTACHMENT_MB,
   type Attachment,
   type AttachmentFacts,
 } from '@zugluft/core/library/attachment';
@@ -37,8 +37,8 @@ export async function addAttachment(
   { file, path, id }: { file: File; path: string; id: string },
   signal?: AbortSignal,
 ): Promise<Attachment> {
-  if (file.size > MOST_ATTACHMENT_MB * 1024 * 1024) {
-    throw new HttpProblem(413, `the file is larger than ${MOST_ATTACHMENT_MB} MB`);
+  if (file.size > MAX_ATTACHMENT_MB * 1024 * 1024) {
+    throw new HttpProblem(413, `the file is larger than ${MAX_ATTACHMENT_MB} MB`);
   }
   const params = new URLSearchParams({ name: file.name.slice(0, 200) || 'photo', path, id });
   return fetchJson<Attachment>(`${at(machineId)}?${params.toString()}`, {

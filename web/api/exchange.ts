@@ -1,7 +1,7 @@
 import type { ImportItem, WhenChanged } from '@zugluft/core/library/answers';
 import { fetchLines, HttpProblem } from './http';
 
-export const MOST_IMPORT_MB = 2048;
+export const MAX_IMPORT_MB = 2048;
 
 /**
  * Sends a file: to see what an import would do, or to do it.
@@ -14,8 +14,8 @@ export async function importFile(
   options: { apply: boolean; changed: WhenChanged; signal?: AbortSignal },
   progress: (done: number, of: number) => void = () => undefined,
 ): Promise<ImportItem[]> {
-  if (file.size > MOST_IMPORT_MB * 1024 * 1024) {
-    throw new HttpProblem(413, `the file is larger than ${MOST_IMPORT_MB / 1024} GB`);
+  if (file.size > MAX_IMPORT_MB * 1024 * 1024) {
+    throw new HttpProblem(413, `the file is larger than ${MAX_IMPORT_MB / 1024} GB`);
   }
   const params = new URLSearchParams({
     name: file.name.slice(0, 200),

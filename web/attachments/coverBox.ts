@@ -1,6 +1,6 @@
 import type { Cover } from '@zugluft/core/library/attachment';
 
-const LEAST = 0.01;
+const MIN = 0.01;
 const clamp = (x: number, low: number, high: number) => Math.min(high, Math.max(low, x));
 
 /** The box between two points, all as shares of the photo; null where it is too small to be meant. */
@@ -13,7 +13,7 @@ export function boxBetween(a: [number, number], b: [number, number]): Cover | nu
     number,
     number,
   ];
-  return x1 - x0 < LEAST || y1 - y0 < LEAST ? null : [x0, y0, x1 - x0, y1 - y0];
+  return x1 - x0 < MIN || y1 - y0 < MIN ? null : [x0, y0, x1 - x0, y1 - y0];
 }
 
 /** A box moved by a share of the photo, held within it. */
@@ -23,5 +23,5 @@ export function moveBox([x, y, w, h]: Cover, dx: number, dy: number): Cover {
 
 /** A box made wider or higher from its upper left corner, held within the photo. */
 export function growBox([x, y, w, h]: Cover, dw: number, dh: number): Cover {
-  return [x, y, clamp(w + dw, LEAST, 1 - x), clamp(h + dh, LEAST, 1 - y)];
+  return [x, y, clamp(w + dw, MIN, 1 - x), clamp(h + dh, MIN, 1 - y)];
 }

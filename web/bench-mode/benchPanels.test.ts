@@ -1,4 +1,4 @@
-import { ACT_FACTS } from '@zugluft/core/service/acts';
+import { STEP_KIND_FACTS } from '@zugluft/core/service/stepKinds';
 import { addLayer, addStep, withLayer } from '@zugluft/core/service/logEdits';
 import { EMPTY_LOG, type OpenUpLog } from '@zugluft/core/service/openUpLog';
 import { benchPanel, type PanelName } from './benchPanels';
@@ -14,7 +14,7 @@ function fake(log: OpenUpLog = opened) {
       if (name === 'log') return log;
       if (name === 'letter') return 'A';
       if (name === 'nameOf') {
-        return (act: string) => ACT_FACTS.find((a) => a.act === act)!.name;
+        return (act: string) => STEP_KIND_FACTS.find((a) => a.act === act)!.name;
       }
       return (...args: unknown[]) => asked.push([name, ...args]);
     },

@@ -1,4 +1,4 @@
-import type { Act } from '@zugluft/core/service/openUpLog';
+import type { StepKind } from '@zugluft/core/service/openUpLog';
 import type { Bench } from './useBench';
 
 export interface Choice {
@@ -29,7 +29,7 @@ export type PanelName =
   | 'layer'
   | 'layer-name';
 
-const NEXT_ACTS: readonly Act[] = [
+const NEXT_ACTS: readonly StepKind[] = [
   'cover',
   'battery',
   'plugs',

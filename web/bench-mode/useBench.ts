@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { actOf, factsOfAct } from '@zugluft/core/service/acts';
+import { stepKindOf, factsOfStepKind } from '@zugluft/core/service/stepKinds';
 import { backTogether, type BackStep } from '@zugluft/core/service/backTogether';
 import {
   acknowledge,
@@ -35,7 +35,7 @@ import {
 import { looseningOrder } from '@zugluft/core/service/tighteningOrder';
 import {
   isPlaced,
-  type Act,
+  type StepKind,
   type Connector,
   type LoggedPart,
   type LoggedStrip,
@@ -71,7 +71,7 @@ export function useBench() {
     log.steps.at(-1);
   const index = step ? log.steps.indexOf(step) : -1;
   const layer = log.layers.find((l) => l.id === step?.layer) ?? log.layers[0]!;
-  const house = rulesAt(step ? actOf(step) : 'other', rules);
+  const house = rulesAt(step ? stepKindOf(step) : 'other', rules);
   const cautions: CautionId[] = step ? [...new Set([...cautionsOf(step), ...house.cautions])] : [];
   const unread = cautions.filter((c) => !log.acknowledged.includes(c));
 
@@ -79,7 +79,7 @@ export function useBench() {
   const loosening = useMemo(() => {
     const holes = step ? screwsOf(log, step.id).filter(isPlaced) : [];
     const printed = holes.length > 1 && holes.every((h) => h.printed !== undefined);
-    return printed || (step && actOf(step) === 'sink') ? looseningOrder(holes) : [];
+    return printed || (step && stepKindOf(step) === 'sink') ? looseningOrder(holes) : [];
   }, [log, step]);
 
   const last = step ? lastTaken(log, step.id) : undefined;
@@ -244,7 +244,7 @@ export function useBench() {
     },
 
     /** A step, after the one that stands here or before it where it was remembered late. */
-    begin(name: string, act: Act | undefined, where: 'after' | 'before') {
+    begin(name: string, act: StepKind | undefined, where: 'after' | 'before') {
       const id = fresh('step', log.steps);
       const now = Date.now();
       const after = where === 'after' ? undefined : index > 0 ? log.steps[index - 1]!.id : null;
@@ -263,7 +263,7 @@ export function useBench() {
       });
       go(id);
     },
-    nameOf: (act: Act) => factsOfAct(act).name,
+    nameOf: (act: StepKind) => factsOfStepKind(act).name,
 
     /**
      * The step is over; the next one begins.

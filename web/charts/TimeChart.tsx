@@ -10,11 +10,11 @@ import { themeColours } from './themeColours';
 register([LineChart, GridComponent, MarkLineComponent, TooltipComponent, CanvasRenderer]);
 
 /** Points drawn per line; a run has thousands of samples. */
-const MOST_POINTS = 600;
+const MAX_POINTS = 600;
 
 /** Every so many samples of a line, in minutes; the last one is always there. */
 export function thinned(values: ArrayLike<number>, stepS: number): [number, number | null][] {
-  const every = Math.max(1, Math.ceil(values.length / MOST_POINTS));
+  const every = Math.max(1, Math.ceil(values.length / MAX_POINTS));
   const out: [number, number | null][] = [];
   const add = (k: number) =>
     out.push([(k * stepS) / 60, Number.isNaN(values[k]!) ? null : values[k]!]);

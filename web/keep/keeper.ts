@@ -43,8 +43,8 @@ export type Keeper<V, B> = ReturnType<typeof createKeeper<V, B>>;
 
 const SAVE_AFTER_MS = 500;
 const RETRY_AFTER_MS = 3000;
-const MOST_UNDO = 200;
-const MOST_SENT = 20;
+const MAX_UNDO = 200;
+const MAX_SENT = 20;
 
 /**
  * Keeps what is typed in this browser at once, sends it shortly after, one version at a time, never over somebody else's, and
@@ -85,7 +85,7 @@ export function createKeeper<V, B>(options: KeeperOptions<V, B>) {
     const going = value;
     dirty = false;
     sent.push(going);
-    sent.splice(0, sent.length - MOST_SENT);
+    sent.splice(0, sent.length - MAX_SENT);
     show({ kind: 'saving' });
     try {
       base = await send(base, going);
@@ -163,7 +163,7 @@ export function createKeeper<V, B>(options: KeeperOptions<V, B>) {
     change(make: (value: V) => V) {
       const next = make(value);
       if (next === value) return;
-      past = [...past, value].slice(-MOST_UNDO);
+      past = [...past, value].slice(-MAX_UNDO);
       future = [];
       put(next);
     },

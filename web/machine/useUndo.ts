@@ -10,7 +10,7 @@ interface Steps {
   at: number;
 }
 
-const MOST_STEPS = 300;
+const MAX_STEPS = 300;
 const ONE_STEP_MS = 1200;
 
 /** A draft with undo and redo. Changes to one field in quick succession are one step. */
@@ -30,7 +30,7 @@ export function useUndo(start: Draft) {
       if (now === s.now) return s;
       const joins = touched !== null && touched === s.touched && at - s.at < ONE_STEP_MS;
       return {
-        past: joins ? s.past : [...s.past.slice(-MOST_STEPS), s.now],
+        past: joins ? s.past : [...s.past.slice(-MAX_STEPS), s.now],
         now,
         future: [],
         touched,

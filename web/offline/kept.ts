@@ -8,8 +8,8 @@ export const PAGE = '/index.html';
 export const KEPT_HEADER = 'X-Zugluft-Kept';
 
 /** Old parts of the program are dropped beyond this. */
-export const MOST_PROGRAM = 400;
-export const MOST_ANSWERS = 400;
+export const MAX_PROGRAM = 400;
+export const MAX_ANSWERS = 400;
 
 const ID = '[0-9a-f]{8}-[0-9a-f-]{27}';
 const KEEPABLE = new RegExp(

@@ -1,8 +1,8 @@
 import {
   ANSWER_CACHE,
   KEPT_HEADER,
-  MOST_ANSWERS,
-  MOST_PROGRAM,
+  MAX_ANSWERS,
+  MAX_PROGRAM,
   PAGE,
   PROGRAM_CACHE,
   requestKind,
@@ -19,7 +19,7 @@ scope.addEventListener('message', (event) => {
   event.waitUntil(
     (async () => {
       const cache = await caches.open(PROGRAM_CACHE);
-      for (const url of urls.slice(0, MOST_PROGRAM)) {
+      for (const url of urls.slice(0, MAX_PROGRAM)) {
         const kind = requestKind('GET', 'cors', new URL(url), scope.location.origin);
         if (kind !== 'program' || (await cache.match(url))) continue;
         await cache.add(url).catch(() => undefined);
@@ -72,7 +72,7 @@ async function program(request: Request): Promise<Response> {
   const response = await fetch(request);
   if (response.ok) {
     await cache.put(request, response.clone());
-    await dropOldest(cache, MOST_PROGRAM);
+    await dropOldest(cache, MAX_PROGRAM);
   }
   return response;
 }
@@ -103,7 +103,7 @@ async function write(request: Request): Promise<Response> {
 
 async function keepAnswer(cache: Cache, url: string, response: Response): Promise<void> {
   await cache.put(url, response);
-  await dropOldest(cache, MOST_ANSWERS);
+  await dropOldest(cache, MAX_ANSWERS);
 }
 
 async function dropOldest(cache: Cache, most: number): Promise<void> {

@@ -83,7 +83,7 @@ export function ReadoutPanel() {
           aria-label="notes"
           className="text-[0.85rem] border-l-2 border-heat pl-2 my-1.5 space-y-0.5"
         >
-          {live.estimate.notes.slice(0, MOST_NOTES).map((n) => (
+          {live.estimate.notes.slice(0, MAX_NOTES).map((n) => (
             <li key={n.path + n.message}>
               <span className="figure text-heat">{n.path.split('.').pop()}</span>: {n.message}
             </li>
@@ -200,7 +200,7 @@ function DrawStatus({ draws }: { draws: Draws }) {
 }
 
 /** Further notes would push the ladder out of sight. */
-const MOST_NOTES = 3;
+const MAX_NOTES = 3;
 
 function short(x: number): string {
   return String(Number(x.toPrecision(3)));

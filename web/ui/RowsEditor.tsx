@@ -11,7 +11,7 @@ export interface RowColumn {
   unit?: string;
 }
 
-const MOST_ROWS = 200;
+const MAX_ROWS = 200;
 
 /** Rows of numbers out of pasted text: one line each, parted by tabs, semicolons or spaces. */
 export function pastedRows(text: string): (number | string | undefined)[][] {
@@ -19,7 +19,7 @@ export function pastedRows(text: string): (number | string | undefined)[][] {
     .split(/\r?\n/)
     .map((line) => line.trim())
     .filter(Boolean)
-    .slice(0, MOST_ROWS)
+    .slice(0, MAX_ROWS)
     .map((line) => line.split(/\s*[\t;]\s*|\s+/).map(readTyped));
 }
 
@@ -68,12 +68,12 @@ export function RowsEditor({
         if (!/[\t\n;]/.test(text.trim())) return;
         e.preventDefault();
         const pasted = pastedRows(text).map(rowOf);
-        write([...rows, ...pasted].slice(0, MOST_ROWS));
+        write([...rows, ...pasted].slice(0, MAX_ROWS));
       }}
     >
       <h3 className="text-[0.85rem] text-quiet">{title}</h3>
       {rows.length === 0 && <p className="text-[0.85rem] text-quiet">{empty}</p>}
-      {rows.length < MOST_ROWS && (
+      {rows.length < MAX_ROWS && (
         <table className="text-left border-collapse">
           <thead>
             <tr className="text-[0.85rem] text-quiet border-b border-rule">

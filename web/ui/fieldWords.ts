@@ -1,4 +1,4 @@
-const MOST = 120;
+const MAX = 120;
 
 /** What stands in a field of a record, on one line: “24 ± 0.1, measured”. */
 export function fieldWords(value: unknown): string {
@@ -19,4 +19,4 @@ export function fieldWords(value: unknown): string {
   );
 }
 
-const short = (text: string) => (text.length > MOST ? `${text.slice(0, MOST)}…` : text);
+const short = (text: string) => (text.length > MAX ? `${text.slice(0, MAX)}…` : text);

@@ -15,7 +15,7 @@ export function resolveDie(record: CaseRecord, index: number, r: Resolver): DieD
   const area = widthM * lengthM;
   const kind = d.interface?.kind ?? 'paste';
   const m = d.interface;
-  const interfaceKW = interfaceResistance(
+  const interfaceKPerW = interfaceResistance(
     r.figure(`${at}.interface.bondLineUm`, m?.bondLineUm, `dies.interface.bondLineUm.${kind}`) *
       1e-6,
     r.figure(
@@ -28,7 +28,7 @@ export function resolveDie(record: CaseRecord, index: number, r: Resolver): DieD
     r.figure(`${at}.interface.ageYears`, m?.ageYears, 'dies.interface.ageYears'),
     r.factor(`dies.interface.ageingPerYear.${kind}`),
   );
-  const dieKW = (r.factor('dies.thicknessMm') * MM) / (r.factor('dies.siliconWmK') * area);
+  const dieKPerW = (r.factor('dies.thicknessMm') * MM) / (r.factor('dies.siliconWmK') * area);
   const hot = (d.sensor ?? 'hotspot') === 'hotspot' ? r.factor('dies.hotSpotFactor') : 1;
   const sameRole = record.dies!.filter((x) => x.role === d.role);
   const total = sameRole.reduce((sum, x) => sum + (v(x.widthMm) ?? 0) * (v(x.lengthMm) ?? 0), 0);
@@ -41,8 +41,8 @@ export function resolveDie(record: CaseRecord, index: number, r: Resolver): DieD
     widthM,
     lengthM,
     maxJunctionC: r.figure(`${at}.maxJunctionC`, d.maxJunctionC, `dies.maxJunctionC.${d.role}`),
-    junctionResistanceKW: hot * (dieKW + interfaceKW),
-    resistances: { dieKW, interfaceKW },
+    junctionResistanceKPerW: hot * (dieKPerW + interfaceKPerW),
+    resistances: { dieKPerW, interfaceKPerW },
     insideShare: meaning === 'board' ? 1 - outside : 1,
     outsideShare: outside,
     outsidePlate: (record.plates ?? []).findIndex((p) =>

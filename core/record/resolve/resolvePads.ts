@@ -26,7 +26,7 @@ export function resolvePads(record: CaseRecord, r: Resolver): PadData[] {
       id: p.id,
       fromPlate,
       toPlate: plate(p.to),
-      conductanceWK: (conductivity * side('widthMm') * side('lengthMm')) / thickness,
+      conductanceWPerK: (conductivity * side('widthMm') * side('lengthMm')) / thickness,
       sourceW:
         fromPlate >= 0 || !word ? 0 : r.figure(`${at}.sourceW`, p.sourceW, `pads.sourceW.${word}`),
     };

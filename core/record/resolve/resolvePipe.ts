@@ -8,7 +8,7 @@ import { resolveWick } from './resolveWick';
 
 const v = figureValue;
 const MM = 1e-3;
-const LEAST_CONTACT_M = 1e-4;
+const MIN_CONTACT_M = 1e-4;
 
 export function resolvePipe(
   record: CaseRecord,
@@ -69,9 +69,9 @@ export function resolvePipe(
       part: x.part,
       fromM: laid[i]!.fromM,
       // positions drawn within their ± may cross; a contact keeps a trace of length
-      toM: Math.max(laid[i]!.toM, laid[i]!.fromM + LEAST_CONTACT_M),
+      toM: Math.max(laid[i]!.toM, laid[i]!.fromM + MIN_CONTACT_M),
     })),
-    solderM2KW: r.factor('heatPipes.solderM2KW'),
+    solderM2KPerW: r.factor('heatPipes.solderM2KW'),
   };
 }
 

@@ -26,7 +26,7 @@ export function resolveShell(record: CaseRecord, r: Resolver): CaseData['shell']
     sheetThicknessM: r.factor(`shell.sheetMm.${material}`) * MM,
     spotCoefficientWm2K: r.factor('shell.spotCoefficientWm2K'),
     plateGapM: r.factor('shell.plateGapMm') * MM,
-    boardWK: r.factor('shell.boardWK'),
+    boardWPerK: r.factor('shell.boardWK'),
     insideAirWm2K: r.factor('shell.insideAirWm2K'),
     skinLimitC: r.figure('shell.skinLimitC', s.skinLimitC, 'shell.skinLimitC'),
     exhaustLimitC: r.figure('shell.exhaustLimitC', s.exhaustLimitC, 'shell.exhaustLimitC'),

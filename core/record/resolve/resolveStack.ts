@@ -54,7 +54,7 @@ export function resolveStack(
     extraLeakage: lostSeals(record, s.id, r),
     fans: (s.fans ?? []).map(fanIndex),
     plates,
-    plateJointM2KW: plates.length ? r.factor('finStacks.soldered.platesM2KW') : 0,
+    plateJointM2KPerW: plates.length ? r.factor('finStacks.soldered.platesM2KW') : 0,
     ownExhaust: hasVent
       ? null
       : { areaM2: widthM * heightM, openShare: r.factor('finStacks.exhaustOpenShare') },

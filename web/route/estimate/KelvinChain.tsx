@@ -20,7 +20,7 @@ const AIR_SIDE: ReadonlySet<StepName> = new Set(['air-in', 'fins-to-air', 'shell
 export function KelvinChain({ chain }: { chain: DieChain }) {
   const { units } = useUnits();
   const degrees = (c: number) => toShown(c, '°C', units);
-  const rise = Math.max(1e-9, chain.junctionC - chain.roomC);
+  const rise = Math.max(1e-9, chain.junctionC - chain.ambientC);
   let at = 0;
   return (
     <table className="w-full text-[0.88rem]" data-testid={`chain-${chain.die}`}>
@@ -29,7 +29,7 @@ export function KelvinChain({ chain }: { chain: DieChain }) {
           <th scope="row" className="font-normal text-left py-0.5">
             Room
           </th>
-          <td className="figure text-right">{degrees(chain.roomC).toFixed(1)}</td>
+          <td className="figure text-right">{degrees(chain.ambientC).toFixed(1)}</td>
           <td className="figure text-right text-quiet text-[0.85em] pl-2 w-14">
             <span className="unit">{units.temperature === '°F' ? '°F/W' : 'K/W'}</span>
           </td>

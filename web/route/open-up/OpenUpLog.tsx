@@ -40,7 +40,7 @@ export function useOpenUp(): OpenUpValue {
 }
 
 const USUAL = { widthMm: 355, depthMm: 245 };
-const MOST_MM = 800;
+const MAX_MM = 800;
 
 /** One log with its saving and undo, for the desk's views and the bench alike. */
 export function OpenUpLogProvider({ start, children }: { start: KeptLog; children: ReactNode }) {
@@ -52,7 +52,7 @@ export function OpenUpLogProvider({ start, children }: { start: KeptLog; childre
   useKeys({ 'mod+z': undo, 'shift+mod+z': redo, 'mod+y': redo }, true, true);
   const size = (field: 'widthMm' | 'depthMm') => {
     const value = figureValue(getAt(draft, ['shell', field]) as Figure | undefined);
-    return typeof value === 'number' && value > 0 && value <= MOST_MM ? value : USUAL[field];
+    return typeof value === 'number' && value > 0 && value <= MAX_MM ? value : USUAL[field];
   };
   const outline = { widthMm: size('widthMm'), depthMm: size('depthMm') };
   return (

@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react';
-import { ACT_FACTS } from '@zugluft/core/service/acts';
+import { STEP_KIND_FACTS } from '@zugluft/core/service/stepKinds';
 import { GOALS } from '@zugluft/core/service/goals';
 import { editStep, removeStep } from '@zugluft/core/service/logEdits';
-import { ACTS, POSTURES } from '@zugluft/core/service/openUpLog';
+import { STEP_KINDS, POSTURES } from '@zugluft/core/service/openUpLog';
 import type { OpenUpLog } from '../../api/openUp';
 import { AttachmentStrip } from '../../attachments/AttachmentStrip';
 import { ToggleChips } from '../../ui/ToggleChips';
@@ -56,7 +56,7 @@ export function StepDetails({
         <SelectCell
           label="what is done in the step"
           value={step.act}
-          options={Object.fromEntries(ACTS.map((a) => [a, actWords(a)]))}
+          options={Object.fromEntries(STEP_KINDS.map((a) => [a, actWords(a)]))}
           empty="not said"
           set={(act) => edit({ act: act as Step['act'] })}
         />
@@ -162,7 +162,8 @@ export function StepDetails({
   );
 }
 
-const actWords = (act: string) => ACT_FACTS.find((a) => a.act === act)?.name.toLowerCase() ?? act;
+const actWords = (act: string) =>
+  STEP_KIND_FACTS.find((a) => a.act === act)?.name.toLowerCase() ?? act;
 
 function Row({ label, children }: { label: string; children: ReactNode }) {
   return (

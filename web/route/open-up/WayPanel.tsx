@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { GOALS, SYMPTOMS } from '@zugluft/core/service/goals';
-import { actOf } from '@zugluft/core/service/acts';
+import { stepKindOf } from '@zugluft/core/service/stepKinds';
 import { CAUTIONS, isCaution } from '@zugluft/core/service/cautions';
 import type { OpenUpLog } from '../../api/openUp';
 import { rulesAt, type HouseRules } from '@zugluft/core/service/houseRules';
@@ -20,7 +20,7 @@ export function WayPanel({ log, rules }: { log: OpenUpLog; rules: HouseRules }) 
   const way = value?.way;
   const house = (way?.steps ?? []).flatMap((id) => {
     const step = log.steps.find((s) => s.id === id);
-    return step ? [rulesAt(actOf(step), rules)] : [];
+    return step ? [rulesAt(stepKindOf(step), rules)] : [];
   });
   const tools = [...new Set([...(way?.tools ?? []), ...house.flatMap((h) => h.tools)])];
   const cautions = [

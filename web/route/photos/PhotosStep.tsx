@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
-import { MOST_ATTACHMENT_MB } from '@zugluft/core/library/attachment';
+import { MAX_ATTACHMENT_MB } from '@zugluft/core/library/attachment';
 import { isPaper, putAttachmentAside, type Attachment } from '../../api/attachments';
 import { AddButton } from '../../attachments/AddButton';
 import { AttachmentTile } from '../../attachments/AttachmentTile';
@@ -75,7 +75,7 @@ export function PhotosStep() {
         </AddButton>
       </div>
       <p className="text-[0.85rem] text-quiet py-2">
-        Choose, drop or paste JPEG, PNG, WebP or PDF, up to {MOST_ATTACHMENT_MB} MB each. Where a
+        Choose, drop or paste JPEG, PNG, WebP or PDF, up to {MAX_ATTACHMENT_MB} MB each. Where a
         photo was taken is removed on arrival; serial numbers you cover yourself.
         {open > 0 && ` ${open} that go into exports have no box yet.`}
       </p>

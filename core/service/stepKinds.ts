@@ -1,8 +1,8 @@
 import type { GoalId } from './goals';
-import type { Act } from './openUpLog';
+import type { StepKind } from './openUpLog';
 
-export interface ActFacts {
-  act: Act;
+export interface StepKindFacts {
+  act: StepKind;
   /** What a step of it is called where nobody says otherwise. */
   name: string;
   /** What it is called on the way back; null where nothing is put back by it. */
@@ -15,7 +15,7 @@ export interface ActFacts {
 }
 
 /** What steps of an opening are about, in the usual order. Common practice, no source. */
-export const ACT_FACTS: readonly ActFacts[] = [
+export const STEP_KIND_FACTS: readonly StepKindFacts[] = [
   fact(
     'make-safe',
     'Shut down, unplug, touch bare metal',
@@ -97,26 +97,27 @@ export const ACT_FACTS: readonly ActFacts[] = [
 ];
 
 function fact(
-  act: Act,
+  act: StepKind,
   name: string,
   back: string | null,
   known: RegExp,
   reaches: readonly GoalId[] = [],
   tools: readonly string[] = [],
   consumables: readonly string[] = [],
-): ActFacts {
+): StepKindFacts {
   return { act, name, back, reaches, tools, consumables, known };
 }
 
-export const factsOfAct = (act: Act): ActFacts => ACT_FACTS.find((a) => a.act === act)!;
+export const factsOfStepKind = (act: StepKind): StepKindFacts =>
+  STEP_KIND_FACTS.find((a) => a.act === act)!;
 
 /** What a step is about: as it was said, else by its name. */
-export const actOf = (step: { act?: Act | undefined; name: string }): Act =>
-  step.act ?? guessAct(step.name);
+export const stepKindOf = (step: { act?: StepKind | undefined; name: string }): StepKind =>
+  step.act ?? guessStepKind(step.name);
 
 /** What a step is about, by the words of its name; renewing tells more than the part it is done to, so that it comes first. */
-export function guessAct(name: string): Act {
-  const fits = ACT_FACTS.filter((a) => a.known.test(name)).map((a) => a.act);
+export function guessStepKind(name: string): StepKind {
+  const fits = STEP_KIND_FACTS.filter((a) => a.known.test(name)).map((a) => a.act);
   for (const sure of ['battery-out', 'renew', 'clean', 'plugs', 'make-safe'] as const) {
     if (fits.includes(sure)) return sure;
   }

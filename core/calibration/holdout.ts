@@ -15,19 +15,19 @@ const NOISE_SEED = 2;
 const EVERY = 2;
 
 /** Median and 5–95 % range. */
-export interface Foretold {
+export interface Predicted {
   value: number;
   low: number;
   high: number;
 }
 
 /** Several numbers over all that is still possible after a fit; `error` adds one's own deviation to each. */
-function foretell(
+function predictRanges(
   { z, parameters, draws }: Calibration,
   at: (values: ReadonlyMap<string, number>) => ArrayLike<number>,
   count: number,
   error: (i: number) => number,
-): Foretold[] {
+): Predicted[] {
   const n = parameters.length;
   const used = Math.floor(draws.count / EVERY);
   const noise = latinHypercube(used, count, NOISE_SEED);
@@ -59,18 +59,18 @@ function foretell(
  * @param fit from `fitMultipliers` on other runs
  * @param runs the runs held back
  */
-export function foretellRuns(
+export function predictRuns(
   record: CaseRecord,
   fit: Calibration,
   runs: readonly SteadyRun[],
   lab?: LabDefaults,
-): (Reading & { foretold: Foretold; inside: boolean })[] {
+): (Reading & { predicted: Predicted; inside: boolean })[] {
   const readings = readingsOf(runs);
   const predict = predictorOf(record, runs, readings, lab);
-  const all = foretell(fit, predict, readings.length, (i) => readings[i]!.plusMinus);
+  const all = predictRanges(fit, predict, readings.length, (i) => readings[i]!.plusMinus);
   return readings.map((r, i) => {
-    const foretold = all[i]!;
-    return { ...r, foretold, inside: r.value >= foretold.low && r.value <= foretold.high };
+    const predicted = all[i]!;
+    return { ...r, predicted, inside: r.value >= predicted.low && r.value <= predicted.high };
   });
 }
 
@@ -84,7 +84,7 @@ export function sustainedAfterFit(
   fit: Calibration,
   caps: readonly Cap[],
   lab?: LabDefaults,
-): Foretold[] {
+): Predicted[] {
   const at = (values: ReadonlyMap<string, number>) => sustainedTogether(record, caps, lab, values);
-  return foretell(fit, at, caps.length, () => 0);
+  return predictRanges(fit, at, caps.length, () => 0);
 }
