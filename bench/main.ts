@@ -1,7 +1,8 @@
+import { openCase } from '@zugluft/core/case/openCase';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { Bench } from 'tinybench';
 import { LuDecomposition } from 'ml-matrix';
-import { estimate } from '@zugluft/core/estimate';
+import { estimate } from '@zugluft/core/case/estimate';
 import { fanState } from '@zugluft/core/envelope/fanStates';
 import { buildModel } from '@zugluft/core/network/machineModel';
 import { solveInto, solveLinear } from '@zugluft/core/network/steadyState';
@@ -30,7 +31,7 @@ if (Math.abs(junction / condensed - 1) > 1e-6) {
 }
 
 const DRAWS = 500;
-const plan = planDraws(two, { draws: DRAWS, caps });
+const plan = planDraws(openCase({ record: two }), { draws: DRAWS, caps });
 const watts = new Float64Array(DRAWS * caps.length * READOUTS);
 
 interface Row {
@@ -43,13 +44,17 @@ interface Row {
 const rows: Row[] = [
   {
     name: 'what a keystroke waits for: three readouts at seven caps, two-fan example',
-    run: () => void estimate(two, { envelopes: false }),
+    run: () => void estimate(openCase({ record: two }), { envelopes: false }),
     bound: 100,
   },
-  { name: 'five-cap envelope, two-fan example', run: () => void estimate(two, { caps }), bound: 5 },
+  {
+    name: 'five-cap envelope, two-fan example',
+    run: () => void estimate(openCase({ record: two }), { caps }),
+    bound: 5,
+  },
   {
     name: 'five-cap envelope, four-fan example',
-    run: () => void estimate(four, { caps }),
+    run: () => void estimate(openCase({ record: four }), { caps }),
     bound: 5,
   },
   {
@@ -60,7 +65,7 @@ const rows: Row[] = [
   },
   {
     name: '30 minutes of firmware behaviour in steps of 0.5 s, two-fan example',
-    run: () => void simulateFirmware(two),
+    run: () => void simulateFirmware(openCase({ record: two })),
     bound: 50,
   },
   {

@@ -1,6 +1,6 @@
 import { Matrix } from 'ml-matrix';
 import { referenceMatrix } from '@zugluft/core/test-support/referenceMatrix';
-import type { MachineModel } from '@zugluft/core/network/machineModel';
+import type { MachineModel } from '@zugluft/core/network/networkModel';
 import type { LinearState } from '@zugluft/core/network/steadyState';
 import { COPPER_WMK } from '@zugluft/core/pipes/contactResistance';
 

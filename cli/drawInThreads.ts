@@ -1,17 +1,22 @@
 import { availableParallelism } from 'node:os';
 import { Worker } from 'node:worker_threads';
-import type { EstimateOptions } from '@zugluft/core/estimate';
-import type { CaseRecord } from '@zugluft/core/record/recordSchema';
-import { READOUTS, type DrawPlan } from '@zugluft/core/uncertainty/draws';
+import type { CaseRequest } from '@zugluft/core/case/openCase';
+import { READOUTS, type DrawOptions, type DrawPlan } from '@zugluft/core/uncertainty/draws';
 
 export interface DrawJob {
-  record: CaseRecord;
-  options: EstimateOptions & { draws: number; seed: number };
+  request: CaseRequest;
+  options: DrawOptions;
   from: number;
   to: number;
 }
 
-type Message = { made: number } | { from: number; watts: Float64Array };
+/** Watts of all rows, and in how many a solver ended at its bound. */
+export interface Drawn {
+  watts: Float64Array;
+  unsettled: number;
+}
+
+type Message = { made: number } | { from: number; watts: Float64Array; unsettled: number };
 
 /** Fewer draws than this are not worth another thread. */
 const MIN_PER_THREAD = 200;
@@ -21,14 +26,14 @@ const MAX_THREADS = 16;
  * Makes all draws of a plan, shared out over the processor's cores.
  *
  * @param plan the plan
- * @param job record and options it was made from
+ * @param job case and options it was made from
  * @param progress told how many of how many are made
  */
 export async function drawInThreads(
   plan: DrawPlan,
-  job: Pick<DrawJob, 'record' | 'options'>,
+  job: Pick<DrawJob, 'request' | 'options'>,
   progress: (made: number, of: number) => void,
-): Promise<Float64Array> {
+): Promise<Drawn> {
   const threads = Math.max(
     1,
     Math.min(MAX_THREADS, availableParallelism(), Math.ceil(plan.draws / MIN_PER_THREAD)),
@@ -36,6 +41,7 @@ export async function drawInThreads(
   const rowLength = plan.caps.length * READOUTS;
   const watts = new Float64Array(plan.draws * rowLength);
   let made = 0;
+  let unsettled = 0;
   await Promise.all(
     Array.from({ length: threads }, (_, k) => {
       const from = Math.floor((plan.draws * k) / threads);
@@ -53,10 +59,11 @@ export async function drawInThreads(
             return;
           }
           watts.set(message.watts, message.from * rowLength);
+          unsettled += message.unsettled;
           resolve();
         });
       });
     }),
   );
-  return watts;
+  return { watts, unsettled };
 }

@@ -1,16 +1,22 @@
 import { parentPort, workerData } from 'node:worker_threads';
+import { openCase } from '@zugluft/core/case/openCase';
 import { planDraws, READOUTS, runDraws } from '@zugluft/core/uncertainty/draws';
 import type { DrawJob } from './drawInThreads';
 
-/** Makes a thread's share of the draws; the plan is the same in every thread, since it follows from record and seed. */
-const { record, options, from, to } = workerData as DrawJob;
-const plan = planDraws(record, options);
+/** Makes a thread's share of the draws; the plan is the same in every thread, since it follows from case and seed. */
+const { request, options, from, to } = workerData as DrawJob;
+const plan = planDraws(openCase(request), options);
 const watts = new Float64Array(plan.draws * plan.caps.length * READOUTS);
 const CHUNK = 100;
+let unsettled = 0;
 for (let row = from; row < to; row += CHUNK) {
   const end = Math.min(to, row + CHUNK);
-  runDraws(plan, row, end, watts);
+  unsettled += runDraws(plan, row, end, watts);
   parentPort!.postMessage({ made: end - row });
 }
 const rowLength = plan.caps.length * READOUTS;
-parentPort!.postMessage({ from, watts: watts.slice(from * rowLength, to * rowLength) });
+parentPort!.postMessage({
+  from,
+  watts: watts.slice(from * rowLength, to * rowLength),
+  unsettled,
+});

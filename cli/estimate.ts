@@ -1,9 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
-import { estimate, UnknownSettingError } from '@zugluft/core/estimate';
+import { estimate } from '@zugluft/core/case/estimate';
+import { openCase, UnknownSettingError } from '@zugluft/core/case/openCase';
 import { planDraws, READOUTS, runDraws, type DrawPlan } from '@zugluft/core/uncertainty/draws';
 import { summarise, withBands } from '@zugluft/core/uncertainty/summary';
-import type { DrawJob } from './drawInThreads';
+import type { DrawJob, Drawn } from './drawInThreads';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 
@@ -64,15 +65,12 @@ function readRecord(file: string): unknown {
 }
 
 /** Makes all draws of a plan. */
-export type Draw = (
-  plan: DrawPlan,
-  job: Pick<DrawJob, 'record' | 'options'>,
-) => Promise<Float64Array>;
+export type Draw = (plan: DrawPlan, job: Pick<DrawJob, 'request' | 'options'>) => Promise<Drawn>;
 
 const drawHere: Draw = async (plan) => {
   const watts = new Float64Array(plan.draws * plan.caps.length * READOUTS);
-  runDraws(plan, 0, plan.draws, watts);
-  return watts;
+  const unsettled = runDraws(plan, 0, plan.draws, watts);
+  return { watts, unsettled };
 };
 
 /**
@@ -117,13 +115,15 @@ export async function run(
     const first = issues[0];
     if (!record || !complete)
       throw new BadInput(first?.path ?? '', first?.message ?? 'not a record');
-    const options = { caps, settingId: values.setting };
-    const result = estimate(record, options);
+    const request = { record, setting: values.setting };
+    const open = openCase(request);
+    const result = estimate(open, { caps });
     for (const n of result.notes) stderr.push(`${n.path}: ${n.message}`);
     if (!draws) return { stdout: JSON.stringify(result), stderr, code: 0 };
-    const job = { record, options: { ...options, draws, seed } };
-    const plan = planDraws(record, job.options);
-    const summary = summarise(plan, await draw(plan, job));
+    const job = { request, options: { caps, draws, seed } };
+    const plan = planDraws(open, job.options);
+    const { watts, unsettled } = await draw(plan, job);
+    const summary = summarise(plan, watts, unsettled);
     const { fits, next } = summary;
     return {
       stdout: JSON.stringify({ ...withBands(result, summary), draws, seed, fits, next }),

@@ -1,4 +1,5 @@
-import { estimate } from '@zugluft/core/estimate';
+import { openCase } from '@zugluft/core/case/openCase';
+import { estimate } from '@zugluft/core/case/estimate';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { openDatabase } from '@zugluft/server/database/openDatabase';
@@ -15,7 +16,7 @@ const named = (code: string, variant = ''): CaseRecord =>
     (m) => m.identity?.modelCode === code && m.identity.variant?.includes(variant),
   )!;
 const together = (record: CaseRecord, cap: number) =>
-  estimate(record, { caps: [cap] }).caps[0]!.together.watts;
+  estimate(openCase({ record }), { caps: [cap] }).caps[0]!.together.watts;
 
 test('at least eight variants, each complete', () => {
   expect(DEMO_MACHINES.length).toBeGreaterThanOrEqual(8);
@@ -43,7 +44,7 @@ test('each tells its story', () => {
   renewed.dies!.forEach((d) => (d.interface!.ageYears = 0));
   expect(together(renewed, 40)).toBeGreaterThan(1.02 * together(old, 40));
 
-  const drops = estimate(named('BH16-S2', 'first firmware'), { caps: [45] }).caps[0]!;
+  const drops = estimate(openCase({ record: named('BH16-S2', 'first firmware') }), { caps: [45] }).caps[0]!;
   expect(drops.configured.cpuAlone!.watts).toBeCloseTo(30, 6);
 });
 

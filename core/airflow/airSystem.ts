@@ -48,6 +48,8 @@ export interface AirFlows {
   rpmSum: number;
   /** Greatest imbalance left where the start is near, as a share of the flow. */
   tolerance: number;
+  /** Greatest imbalance with which a solve ended at its bound, as a share of the flow; 0 where none did. */
+  unsettledShare: number;
 }
 
 /** Newton steps square the error, so that this leaves far less than it says. */
@@ -62,6 +64,7 @@ export function stillAir(system: AirSystem): AirFlows {
     pressures: new Float64Array(system.nodeCount),
     rpmSum: 0,
     tolerance: NEAR_TOLERANCE,
+    unsettledShare: 0,
   };
 }
 
@@ -252,7 +255,8 @@ export function solveAirFlows(
       b.linear = through.linear * swell;
       b.quadratic = through.quadratic * swell * swell;
     }
-    solveFlows(network, flows.pressures, near ? flows.tolerance : 1e-11);
+    const left = solveFlows(network, flows.pressures, near ? flows.tolerance : 1e-11);
+    if (left > flows.unsettledShare) flows.unsettledShare = left;
     let change = 0;
     for (let i = 0; i < stackBranch.length; i++) {
       const q = Math.max(0, network.flows[stackBranch[i]!]!) * keep[i]!;

@@ -187,11 +187,18 @@ const MAX_ITERATIONS = 200;
  * @param net the network; its `flows` are overwritten
  * @param pressures start values in Pa, overwritten by the solution
  * @param tolerance greatest imbalance left, as a share of the largest flow
+ * @param maxIterations bound on Newton steps
+ * @returns 0, or the imbalance that is left where the steps ended at their bound
  */
-export function solveFlows(net: FlowNetwork, pressures: Float64Array, tolerance = 1e-11): void {
+export function solveFlows(
+  net: FlowNetwork,
+  pressures: Float64Array,
+  tolerance = 1e-11,
+  maxIterations = MAX_ITERATIONS,
+): number {
   const { nodeCount: n, jacobian, residual, step, trial, plan } = net;
   let off = balance(net, pressures, true);
-  for (let iteration = 0; off >= tolerance && iteration < MAX_ITERATIONS; iteration++) {
+  for (let iteration = 0; off >= tolerance && iteration < maxIterations; iteration++) {
     for (let i = 0; i < n; i++) step[i] = residual[i]!;
     factorPlanned(jacobian, plan);
     solvePlanned(jacobian, plan, step);
@@ -229,4 +236,5 @@ export function solveFlows(net: FlowNetwork, pressures: Float64Array, tolerance 
     for (let i = 0; i < n; i++) pressures[i]! += t * step[i]!;
     off = balance(net, pressures, true);
   }
+  return off >= tolerance ? off : 0;
 }

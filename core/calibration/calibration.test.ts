@@ -1,3 +1,4 @@
+import { openCase } from '../case/openCase';
 import type { CaseRecord } from '../record/recordSchema';
 import { DEFAULTS } from '../record/defaults';
 import { exampleRecord } from '../test-support/exampleRecord';
@@ -66,7 +67,7 @@ function measured(
   next: () => number,
 ): SteadyRun[] {
   const readings = readingsOf(plan);
-  const true_ = predictorOf(record, plan, readings)(values);
+  const true_ = predictorOf(openCase({ record }), plan, readings)(values);
   const read = readings.map((r, i) => true_[i]! + r.plusMinus * normalQuantile(next()));
   return plan.map((run, k) => {
     const of = (kind: string) =>
@@ -85,7 +86,7 @@ function measured(
 
 const truth = (seed: number, only = ONLY) => {
   const next = randomStream(seed);
-  const parameters = multipliersOf(two, undefined, only);
+  const parameters = multipliersOf(openCase({ record: two }), only);
   const z = Float64Array.from(parameters, () => normalQuantile(next()));
   return { next, parameters, z, values: valuesAt(parameters, z) };
 };
@@ -106,12 +107,12 @@ test('upper 1 % of chi-square, against jstat', () => {
 });
 
 test('figures that share a cause are one multiplier, exact ones none', () => {
-  const names = multipliersOf(two).map((m) => m.name);
+  const names = multipliersOf(openCase({ record: two })).map((m) => m.name);
   expect(names.filter((n) => n === 'fans.psi')).toHaveLength(1);
   expect(names.some((n) => n.endsWith('finCount') || n.startsWith('room.temperature'))).toBe(false);
   // the median of the default's distribution
   const [[path, value]] = [
-    ...valuesAt(multipliersOf(two, undefined, ['finStacks.uaFactor']), [0]),
+    ...valuesAt(multipliersOf(openCase({ record: two }), ['finStacks.uaFactor']), [0]),
   ] as [[string, number]];
   const { value: middle, low, high } = DEFAULTS['finStacks.uaFactor'];
   expect(path).toBe('finStacks.uaFactor');
@@ -121,9 +122,9 @@ test('figures that share a cause are one multiplier, exact ones none', () => {
 test('the mode agrees with ml-levenberg-marquardt', () => {
   const { next, parameters, values } = truth(11);
   const runs = measured(two, values, PLAN, next);
-  const fit = fitMultipliers(two, runs, { only: ONLY });
+  const fit = fitMultipliers(openCase({ record: two }), runs, { only: ONLY });
   const readings = readingsOf(runs);
-  const predict = predictorOf(two, runs, readings);
+  const predict = predictorOf(openCase({ record: two }), runs, readings);
   const m = readings.length;
   // the priors are so many readings more: z itself, read as 0 ± 1
   const { levenbergMarquardt } = jest.requireActual<Fitter>('ml-levenberg-marquardt');
@@ -159,7 +160,9 @@ test('the mode agrees with ml-levenberg-marquardt', () => {
 test('what the runs do not touch stays at its prior', () => {
   const { next, values } = truth(3);
   const silent = PLAN.map(({ levelDbA: _, ...r }) => r);
-  const fit = fitMultipliers(two, measured(two, values, silent, next), { only: ONLY });
+  const fit = fitMultipliers(openCase({ record: two }), measured(two, values, silent, next), {
+    only: ONLY,
+  });
   const noise = fit.multipliers.find((m) => m.name === 'noise.referenceDbA')!;
   expect(noise.z).toBeCloseTo(0, 1);
   // the draws tell a deviation to a few per cent
@@ -171,8 +174,8 @@ test('what the runs do not touch stays at its prior', () => {
 test('more runs tell more, and what cannot be told apart is told together', () => {
   const { next, values } = truth(5);
   const runs = measured(two, values, PLAN, next);
-  const few = fitMultipliers(two, runs.slice(0, 2), { only: ONLY });
-  const all = fitMultipliers(two, runs, { only: ONLY });
+  const few = fitMultipliers(openCase({ record: two }), runs.slice(0, 2), { only: ONLY });
+  const all = fitMultipliers(openCase({ record: two }), runs, { only: ONLY });
   const noise = (fit: typeof all) =>
     fit.multipliers.find((m) => m.name === 'noise.referenceDbA')!.deviation;
   expect(noise(all)).toBeLessThan(noise(few));
@@ -193,13 +196,13 @@ test('more runs tell more, and what cannot be told apart is told together', () =
 test('held-back runs are foretold with a band', () => {
   const { next, values } = truth(9);
   const runs = measured(two, values, PLAN, next);
-  const fit = fitMultipliers(two, runs.slice(1), { only: ONLY });
-  const held = predictRuns(two, fit, runs.slice(0, 1));
+  const fit = fitMultipliers(openCase({ record: two }), runs.slice(1), { only: ONLY });
+  const held = predictRuns(openCase({ record: two }), fit, runs.slice(0, 1));
   expect(held).toHaveLength(5);
   expect(held.filter((h) => h.inside).length).toBeGreaterThanOrEqual(4);
   const wide = predictRuns(
-    two,
-    fitMultipliers(two, runs.slice(4), { only: ONLY }),
+    openCase({ record: two }),
+    fitMultipliers(openCase({ record: two }), runs.slice(4), { only: ONLY }),
     runs.slice(0, 1),
   );
   const width = (x: (typeof held)[number]) => x.predicted.high - x.predicted.low;
@@ -213,10 +216,12 @@ test('a machine that is not the one recorded is found out, and its bands widen',
   const next = randomStream(21);
   const runs = measured(other, new Map(), PLAN, next);
   const narrow = ['fans.psi', 'finStacks.uaFactor', 'dies.hotSpotFactor'];
-  const fit = fitMultipliers(two, runs, { only: narrow });
+  const fit = fitMultipliers(openCase({ record: two }), runs, { only: narrow });
   expect(fit.unexplained).toBe(true);
   expect(fit.misfit).toBeGreaterThan(1.5);
-  const right = fitMultipliers(two, measured(two, new Map(), PLAN, next), { only: narrow });
+  const right = fitMultipliers(openCase({ record: two }), measured(two, new Map(), PLAN, next), {
+    only: narrow,
+  });
   expect(right.unexplained).toBe(false);
   fit.multipliers.forEach((m, i) => {
     expect(m.deviation).toBeGreaterThan(right.multipliers[i]!.deviation);
@@ -224,9 +229,11 @@ test('a machine that is not the one recorded is found out, and its bands widen',
 });
 
 test('too little to fit, unknown parts and numbers that are none are refused', () => {
-  expect(() => fitMultipliers(two, PLAN.slice(0, 1))).toThrow(RangeError);
+  expect(() => fitMultipliers(openCase({ record: two }), PLAN.slice(0, 1))).toThrow(RangeError);
   const unknown = PLAN.map((r) => ({ ...r, junctionC: { npu: 50 } }));
-  expect(() => fitMultipliers(two, unknown, { only: ONLY })).toThrow(/“npu”/);
+  expect(() => fitMultipliers(openCase({ record: two }), unknown, { only: ONLY })).toThrow(/“npu”/);
   const broken = PLAN.map((r) => ({ ...r, levelDbA: NaN }));
-  expect(() => fitMultipliers(two, broken, { only: ONLY })).toThrow(/not a number/);
+  expect(() => fitMultipliers(openCase({ record: two }), broken, { only: ONLY })).toThrow(
+    /not a number/,
+  );
 });

@@ -1,6 +1,5 @@
 import { CholeskyDecomposition, EigenvalueDecomposition, Matrix } from 'ml-matrix';
-import type { CaseRecord } from '../record/recordSchema';
-import type { LabDefaults } from '../record/resolver';
+import type { OpenCase } from '../case/openCase';
 import { effectiveCount, quantileOfDraws } from '../uncertainty/quantile';
 import { multipliersOf, valuesAt, type Multiplier } from './multipliers';
 import { axesOf, drawPosterior, surrogateOf, type Draws } from './posterior';
@@ -51,6 +50,8 @@ export interface Calibration {
   misfit: number;
   /** The runs cannot be explained within their ±; every deviation was widened by the square root of the misfit. */
   unexplained: boolean;
+  /** False where the search ended at its bound of steps: the fit may not be the best there is. */
+  converged: boolean;
   z: Float64Array;
   /** What is known of all multipliers together, as displacements from `z`. */
   draws: Draws;
@@ -58,7 +59,6 @@ export interface Calibration {
 }
 
 export interface FitOptions {
-  lab?: LabDefaults | undefined;
   /** Fits only multipliers whose name begins with one of these. */
   only?: readonly string[] | undefined;
   /** Draws from what is still possible, 400 by default; fewer are quicker and their ranges rougher. */
@@ -71,13 +71,13 @@ export interface FitOptions {
  * the readings can carry. Steps: Levenberg–Marquardt with Broyden's updates. Afterwards draws from the posterior tell
  * ranges and deviations.
  *
- * @param record a record that `parseRecord` found complete
+ * @param open the case, without a calibration
  * @param runs steady states, at least two with four readings between them
  * @throws RangeError where there are too few, or a number is not finite
  * Source: Gelman et al., Bayesian Data Analysis, ch. 4 (normal approximation at the mode); Marquardt 1963; from memory.
  */
 export function fitMultipliers(
-  record: CaseRecord,
+  open: OpenCase,
   runs: readonly SteadyRun[],
   options: FitOptions = {},
 ): Calibration {
@@ -90,8 +90,8 @@ export function fitMultipliers(
   if (readings.some((r) => !Number.isFinite(r.value))) {
     throw new RangeError('a reading is not a number');
   }
-  const parameters = multipliersOf(record, options.lab, options.only);
-  const predict = predictorOf(record, runs, readings, options.lab);
+  const parameters = multipliersOf(open, options.only);
+  const predict = predictorOf(open, runs, readings);
   const n = parameters.length;
   const m = readings.length;
   const at = (z: ArrayLike<number>) => {
@@ -105,7 +105,8 @@ export function fitMultipliers(
   let jacobian = forward(at, z, r);
   let fresh = true;
   let lambda = 1e-3;
-  for (let k = 0; k < MAX_ITERATIONS; k++) {
+  let converged = false;
+  for (let k = 0; k < MAX_ITERATIONS && !converged; k++) {
     // normal equations of residuals and priors together
     const normal = jacobian.transpose().mmul(jacobian).add(Matrix.eye(n));
     const slope = jacobian.transpose().mmul(Matrix.columnVector(r)).add(Matrix.columnVector(z));
@@ -129,7 +130,7 @@ export function fitMultipliers(
       jacobian = forward(at, z, r);
       fresh = true;
       lambda = 1e-3;
-    } else if (gained > 0 || lambda > 1) break;
+    } else converged = gained > 0 || lambda > 1;
   }
   const axes = axesOf(covarianceOf(forward(at, z, r)));
   const draws = drawPosterior(surrogateOf(at, z, axes), at, z, axes, options.draws ?? DRAWS);
@@ -171,6 +172,7 @@ export function fitMultipliers(
     })),
     misfit,
     unexplained,
+    converged,
     z,
     draws,
     parameters,

@@ -1,7 +1,6 @@
-import { sustainedTogether } from '../estimate';
+import { openCase, type OpenCase } from '../case/openCase';
+import { sustainedTogether } from '../case/sustainedTogether';
 import type { Cap } from '../envelope/fanStates';
-import type { CaseRecord } from '../record/recordSchema';
-import type { LabDefaults } from '../record/resolver';
 import { normalQuantile } from '../uncertainty/normal';
 import { effectiveCount, quantileOfDraws } from '../uncertainty/quantile';
 import { latinHypercube } from '../uncertainty/random';
@@ -55,18 +54,17 @@ function predictRanges(
 /**
  * Foretells runs that the fit did not see: median and 5–95 % of what will be read, the reading's own ± included.
  *
- * @param record the record that was fitted
+ * @param open the case that was fitted
  * @param fit from `fitMultipliers` on other runs
  * @param runs the runs held back
  */
 export function predictRuns(
-  record: CaseRecord,
+  open: OpenCase,
   fit: Calibration,
   runs: readonly SteadyRun[],
-  lab?: LabDefaults,
 ): (Reading & { predicted: Predicted; inside: boolean })[] {
   const readings = readingsOf(runs);
-  const predict = predictorOf(record, runs, readings, lab);
+  const predict = predictorOf(open, runs, readings);
   const all = predictRanges(fit, predict, readings.length, (i) => readings[i]!.plusMinus);
   return readings.map((r, i) => {
     const predicted = all[i]!;
@@ -80,11 +78,11 @@ export function predictRuns(
  * @returns one entry per cap
  */
 export function sustainedAfterFit(
-  record: CaseRecord,
+  { request }: OpenCase,
   fit: Calibration,
   caps: readonly Cap[],
-  lab?: LabDefaults,
 ): Predicted[] {
-  const at = (values: ReadonlyMap<string, number>) => sustainedTogether(record, caps, lab, values);
+  const at = (values: ReadonlyMap<string, number>) =>
+    sustainedTogether(openCase({ ...request, overrides: values }), caps);
   return predictRanges(fit, at, caps.length, () => 0);
 }

@@ -1,6 +1,4 @@
-import { resolveCase } from '../record/resolveCase';
-import type { CaseRecord } from '../record/recordSchema';
-import type { LabDefaults } from '../record/resolver';
+import type { OpenCase } from '../case/openCase';
 import { normalProbability } from '../uncertainty/normal';
 import { spreadOf } from '../uncertainty/spread';
 
@@ -35,19 +33,17 @@ const EFFICIENCY = { median: 0.88, logSd: 0.03 };
 /**
  * Everything about a machine that is not exactly known, with its prior: figures that share a cause are one multiplier.
  *
- * @param record a record that `parseRecord` found complete
- * @param lab a lab's own defaults
+ * @param open the case; what it overrides is exact
  * @param only keeps those whose name begins with one of these
  */
 export function multipliersOf(
-  record: CaseRecord,
-  lab?: LabDefaults,
+  { data, labDefaults, request }: OpenCase,
   only?: readonly string[],
 ): Multiplier[] {
-  const data = resolveCase(record, undefined, { lab });
   const groups = new Map<string, { path: string; quantile: (p: number) => number }[]>();
   for (const input of data.inputs) {
-    const spread = spreadOf(input, lab);
+    if (request.overrides?.has(input.path)) continue;
+    const spread = spreadOf(input, labDefaults);
     // the room is read in every run
     if (!spread || input.path.startsWith('room.temperature')) continue;
     const own = groups.get(spread.group) ?? [];

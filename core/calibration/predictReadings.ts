@@ -1,9 +1,9 @@
 import { settleAt } from '../envelope/pointReadout';
-import { buildModel, type MachineModel } from '../network/machineModel';
+import { buildModel } from '../network/machineModel';
+import type { MachineModel } from '../network/networkModel';
 import { createState, exhaustC, fanPower, junctionC, nodeC } from '../network/steadyState';
+import type { OpenCase } from '../case/openCase';
 import { resolveCase } from '../record/resolveCase';
-import type { CaseRecord } from '../record/recordSchema';
-import type { LabDefaults } from '../record/resolver';
 import { machineLevelDbA } from '../sound/machineLevel';
 import { ADAPTER_EFFICIENCY, POWER_GAIN } from './multipliers';
 import type { Reading, SteadyRun } from './steadyRun';
@@ -21,18 +21,17 @@ export interface Predictor {
 /**
  * Prepares to foretell readings: the machine as the values make it, settled at each run's watts, speeds and room.
  *
- * @param record a record that `parseRecord` found complete
+ * @param open the case
  * @param runs the runs; watts are taken times the power gain
  * @param readings what is to be foretold, by run and part
  * @throws Error where a reading names a die or stack that the record does not have
  */
 export function predictorOf(
-  record: CaseRecord,
+  { record, labDefaults: lab, model: first, request }: OpenCase,
   runs: readonly SteadyRun[],
   readings: readonly Reading[],
-  lab?: LabDefaults,
 ): Predictor {
-  const first = buildModel(resolveCase(record, undefined, { lab }));
+  const { overrides } = request;
   const place = readings.map((r) => placeOf(first, r));
   const rpms = runs.map((r) => first.data.fans.map((f) => r.rpm[f.id] ?? 0));
   const states = runs.map(() => {
@@ -41,7 +40,8 @@ export function predictorOf(
     return state;
   });
   return (values) => {
-    const data = resolveCase(record, values, { lab, silent: true });
+    const all = overrides ? new Map([...values, ...overrides]) : values;
+    const data = resolveCase(record, all, { lab, silent: true });
     const whole = buildModel(data, first);
     const gain = values.get(POWER_GAIN) ?? 1;
     const efficiency = values.get(ADAPTER_EFFICIENCY) ?? 0.88;

@@ -1,4 +1,4 @@
-import type { MachineModel } from '../network/machineModel';
+import type { MachineModel } from '../network/networkModel';
 import { moveConditions, solveInto, type LinearState } from '../network/steadyState';
 import { type Binding, type Configuration, type HalfPlane, type Ray } from './limitTypes';
 import { firstLimit, lastHit } from './limits';
@@ -35,7 +35,8 @@ const MIN_FEEDBACK = 0.02;
  * @param config firmware and adapter limits, or null
  * @param state a solution nearby is the start; afterwards solved at the point's own properties
  * @param tolerance share of the watts that may still move
- * @returns W; 0 where a limit is passed with both dies idle
+ * @param maxRounds bound on the rounds
+ * @returns W; 0 where a limit is passed with both dies idle; what still moved at the bound of rounds is left in the state
  */
 export function maxPowerAlongRay(
   model: MachineModel,
@@ -44,6 +45,7 @@ export function maxPowerAlongRay(
   config: Configuration | null,
   state: LinearState,
   tolerance: number,
+  maxRounds = MAX_ROUNDS,
 ): number {
   if (!state.solved) solveInto(model, rpms, state);
   let guess = firstLimit(model, state, config, ray);
@@ -59,7 +61,12 @@ export function maxPowerAlongRay(
     const next = Math.max(0, guess + (found - guess) / (1 - feedback));
     const least = known ? MIN_FEEDBACK : USUAL_FEEDBACK;
     const left = Math.abs(next - guess) * Math.max(Math.abs(feedback), least);
-    if (left <= tolerance * (1 + found) || round >= MAX_ROUNDS) return next;
+    if (left <= tolerance * (1 + found)) return next;
+    if (round >= maxRounds) {
+      const { unsettled } = state;
+      unsettled.wattsShare = Math.max(unsettled.wattsShare, left / (1 + found));
+      return next;
+    }
     lastGuess = guess;
     lastFound = found;
     guess = next;

@@ -1,15 +1,10 @@
-import type { MachineModel } from '../network/machineModel';
+import type { MachineModel } from '../network/networkModel';
 import { createState, type LinearState } from '../network/steadyState';
-import { boundaryOnRay, maxPowerAlongRay, type BoundaryPoint } from './boundary';
+import { boundaryOnRay, maxPowerAlongRay } from './boundary';
+import { better, type Carried } from './carried';
 import { controlGroups, fanState, startDuties, type FanState } from './fanStates';
 import type { Configuration, Ray } from './limitTypes';
 import { bestSplit } from './splitFans';
-
-/** The best that can be carried along a ray, and the fan state that does it. */
-export interface Carried {
-  point: BoundaryPoint;
-  state: FanState;
-}
 
 /** What one ray's solution leaves behind for the next. */
 export interface CarryMemory {
@@ -61,11 +56,6 @@ const SLOWER = 0.985;
 const LOOK_TOLERANCE = 2e-4;
 const SEARCH_STEPS = 14;
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
-
-/** A quieter state must be clearly better, so that rounding does not choose. */
-export function better(a: Carried, b: Carried): Carried {
-  return b.point.watts > a.point.watts * (1 + 1e-6) + 1e-9 ? b : a;
-}
 
 /**
  * The most that can be carried along a ray by any fan state up to the given one, hence never less at a higher cap.

@@ -1,6 +1,7 @@
-import type { MachineModel } from '../network/machineModel';
+import type { MachineModel } from '../network/networkModel';
 import { solveInto } from '../network/steadyState';
-import { carryAmong, carryOnRay, isRunning, type Carried, type CarryMemory } from './carry';
+import { carryAmong, carryOnRay, isRunning, type CarryMemory } from './carry';
+import type { Carried } from './carried';
 import { controlGroups, type FanState } from './fanStates';
 import { type Binding, type HalfPlane, type Ray } from './limitTypes';
 import { limitPlanes } from './limits';

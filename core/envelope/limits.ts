@@ -1,6 +1,6 @@
 import { emptyWater } from '../fluids/water';
 import { waterFromTable } from '../fluids/waterTable';
-import type { MachineModel } from '../network/machineModel';
+import type { MachineModel } from '../network/networkModel';
 import { nodeC, outletOf, type LinearState } from '../network/steadyState';
 import { chamberCapillaryW } from '../pipes/chamberLimit';
 import {

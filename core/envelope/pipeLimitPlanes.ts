@@ -1,6 +1,6 @@
 import { emptyWater } from '../fluids/water';
 import { waterFromTable } from '../fluids/waterTable';
-import type { MachineModel, PipeContact, PipeProfile } from '../network/machineModel';
+import type { MachineModel, PipeContact, PipeProfile } from '../network/networkModel';
 import type { LinearState } from '../network/steadyState';
 import { capillaryCapacityWm } from '../pipes/capillaryLimit';
 import { boilingFlux, entrainmentW, sonicW, viscousCapacityWm } from '../pipes/pipeLimits';

@@ -1,4 +1,5 @@
-import type { MachineModel } from '../network/machineModel';
+import type { MachineModel } from '../network/networkModel';
+import type { RangeNote } from '../network/rangeNotes';
 import {
   createState,
   exhaustC,
@@ -8,6 +9,7 @@ import {
   solveInto,
   type LinearState,
 } from '../network/steadyState';
+import { unsettledNotes } from '../network/unsettledNotes';
 import type { FanState } from './fanStates';
 import { FAILURES } from './limitTypes';
 import { firstLimit } from './limits';
@@ -41,6 +43,8 @@ export interface PointReadout {
   fans: { id: string; rpm: number; flowLps: number }[];
   intakeC: number;
   shellC: number;
+  /** Where a solver ended at its bound. */
+  notes: RangeNote[];
   /** Every node of the network, for those who want to see all. */
   nodes: { name: string; temperatureC: number }[];
 }
@@ -56,6 +60,7 @@ const STILL_K = 1e-7;
  * @param cpuW, gpuW reported watts, ≥ 0
  * @param state where to solve, a fresh one by default
  * @param stillK mean change of a node between two rounds that counts as still, kelvin
+ * @param maxRounds bound on the rounds; what still moved there is left in the state
  */
 export function settleAt(
   model: MachineModel,
@@ -64,16 +69,20 @@ export function settleAt(
   gpuW: number,
   state: LinearState = createState(model),
   stillK = STILL_K,
+  maxRounds = MAX_ROUNDS,
 ): LinearState {
   let last = NaN;
-  for (let round = 0; round < MAX_ROUNDS; round++) {
+  let movedK = Infinity;
+  for (let round = 0; round < maxRounds; round++) {
     solveInto(model, rpms, state);
     let sum = 0;
     for (let i = 0; i < model.nodeCount; i++) sum += nodeC(model, state, i, cpuW, gpuW);
-    if (Math.abs(sum - last) < stillK * model.nodeCount) break;
+    if (Math.abs(sum - last) < stillK * model.nodeCount) return state;
+    movedK = Math.abs(sum - last) / model.nodeCount;
     last = sum;
     moveConditions(model, state, cpuW, gpuW);
   }
+  state.unsettled.kelvin = Math.max(state.unsettled.kelvin, movedK);
   return state;
 }
 
@@ -176,6 +185,7 @@ export function pointReadout(
     })),
     intakeC: read(model.intakeNode),
     shellC: read(model.shellNode),
+    notes: unsettledNotes([state]),
     nodes: model.nodeNames.map((name, i) => ({ name, temperatureC: read(i) })),
   };
 }

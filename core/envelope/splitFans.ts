@@ -1,6 +1,6 @@
-import type { MachineModel } from '../network/machineModel';
+import type { MachineModel } from '../network/networkModel';
 import { machineLevelDbA } from '../sound/machineLevel';
-import type { Carried } from './carry';
+import type { Carried } from './carried';
 import { controlGroups, fanState, speeds, type FanState } from './fanStates';
 
 const ROUNDS = 2;

@@ -277,7 +277,7 @@ export const METHOD: readonly MethodChapter[] = [
           's losses that the reported watts leave out. What the machine does as configured is the envelope cut by firmware and adapter.',
         range: 'on mains',
         source: 'energy balance',
-        file: 'core/estimate.ts',
+        file: 'core/case/configuration.ts',
       },
     ],
   },

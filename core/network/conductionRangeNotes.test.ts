@@ -1,4 +1,5 @@
-import { estimate } from '../estimate';
+import { openCase } from '../case/openCase';
+import { estimate } from '../case/estimate';
 import { plateSpreading } from '../conduction/plateSpreading';
 import { spreadingResistance } from '../conduction/spreading';
 import { CONVECTION_RAYLEIGH, horizontalRayleigh } from '../conduction/shell';
@@ -9,7 +10,7 @@ import { exampleRecord } from '../test-support/exampleRecord';
 
 const example = () => structuredClone(exampleRecord('two-fan-shared-pipes'));
 const notesOf = (record: CaseRecord, overrides?: ReadonlyMap<string, number>) =>
-  estimate(record, { caps: ['off', 36], overrides, envelopes: false }).notes.map(
+  estimate(openCase({ record, overrides }), { caps: ['off', 36], envelopes: false }).notes.map(
     (n) => `${n.path}: ${n.message}`,
   );
 

@@ -2,7 +2,7 @@ import { CONVECTION_RAYLEIGH, horizontalRayleigh } from '../conduction/shell';
 import { emptyWater } from '../fluids/water';
 import { waterFromTable } from '../fluids/waterTable';
 import { chamberVaporKPerW, chamberVaporPaPerW } from '../pipes/chamberLimit';
-import type { MachineModel } from './machineModel';
+import type { MachineModel } from './networkModel';
 import { nodeC, type LinearState } from './steadyState';
 
 /** Sides of a die or plate up to which a disc of equal area stands for it within about 15 %. */

@@ -2,7 +2,7 @@ import { plateSpreading } from '../conduction/plateSpreading';
 import { spreadingResistance } from '../conduction/spreading';
 import { COPPER_WMK } from '../pipes/contactResistance';
 import type { CaseData } from '../record/caseData';
-import type { Link, MachineModel } from './machineModel';
+import type { Link, MachineModel } from './networkModel';
 
 /** What lies between each die's sensor and its plate's node. */
 export function dieResistances(

@@ -6,7 +6,8 @@ import { contactHeat } from '../envelope/pipeLimitPlanes';
 import { resolveCase } from '../record/resolveCase';
 import { exampleRecord } from '../test-support/exampleRecord';
 import { randomRecord } from '../test-support/randomRecord';
-import { buildModel, type MachineModel } from './machineModel';
+import { buildModel } from './machineModel';
+import type { MachineModel } from './networkModel';
 import { exhaustC, nodeC, solveLinear, type LinearState } from './steadyState';
 
 const RUNS = { numRuns: 40, seed: 11, endOnFailure: true };

@@ -5,7 +5,7 @@ import { emptyWater } from '../fluids/water';
 import { waterFromTable } from '../fluids/waterTable';
 import { vaporHydraulicM } from '../pipes/pipeLimits';
 import { conductionRangeNotes } from './conductionRangeNotes';
-import type { MachineModel } from './machineModel';
+import type { MachineModel } from './networkModel';
 import type { LinearState } from './steadyState';
 
 /** A correlation used outside its range, or a simplification that mattered, with the part it concerns. */

@@ -3,7 +3,7 @@ import { effectiveness, stackConductance } from '../airflow/stackExchange';
 import { horizontalConvection, radiationCoefficient } from '../conduction/shell';
 import { air, emptyAir } from '../fluids/air';
 import { factorPlanned, solvePlanned } from './elimination';
-import type { MachineModel } from './machineModel';
+import type { MachineModel } from './networkModel';
 
 /** Temperatures at which the temperature-dependent properties are taken, °C. */
 export interface Conditions {
@@ -36,6 +36,8 @@ export interface LinearState {
   shellWPerK: number;
   fanPowerW: number;
   matrix: Float64Array;
+  /** How much still moved where a repetition over this state ended at its bound; 0 where none did. */
+  unsettled: { wattsShare: number; kelvin: number };
 }
 
 const INSIDE_AIR_AT_M3S = 3e-3;
@@ -65,6 +67,7 @@ export function createState(model: MachineModel): LinearState {
     shellWPerK: 0,
     fanPowerW: 0,
     matrix: new Float64Array(n * n),
+    unsettled: { wattsShare: 0, kelvin: 0 },
   };
 }
 

@@ -1,4 +1,5 @@
-import { sustainedTogether } from '../estimate';
+import { openCase } from '../case/openCase';
+import { sustainedTogether } from '../case/sustainedTogether';
 import { figureValue } from '../record/figure';
 import type { CaseRecord } from '../record/recordSchema';
 import { normalQuantile } from '../uncertainty/normal';
@@ -31,7 +32,7 @@ export function countCovered(
     'noise.reference',
     POWER_GAIN,
   ];
-  const parameters = multipliersOf(record, undefined, only);
+  const parameters = multipliersOf(openCase({ record }), only);
   const fullRpm = (share: number) =>
     Object.fromEntries(record.fans!.map((f) => [f.id, share * figureValue(f.maxRpm)!]));
   const plan: SteadyRun[] = [
@@ -49,7 +50,7 @@ export function countCovered(
     levelDbA: 0,
   }));
   const readings = readingsOf(plan);
-  const predict = predictorOf(record, plan, readings);
+  const predict = predictorOf(openCase({ record }), plan, readings);
   const next = randomStream(seed);
   const inside = new Map(parameters.map((p) => [p.name, 0]));
   let watts = 0;
@@ -70,14 +71,14 @@ export function countCovered(
         levelDbA: of('level')['']!,
       };
     });
-    const fit = fitMultipliers(record, runs, { only, draws: DRAWS });
+    const fit = fitMultipliers(openCase({ record }), runs, { only, draws: DRAWS });
     fit.multipliers.forEach((m, i) => {
       if (z[i]! >= m.zRange[0] && z[i]! <= m.zRange[1]) {
         inside.set(m.name, inside.get(m.name)! + 1);
       }
     });
-    const [held] = sustainedAfterFit(record, fit, [36]);
-    const [carried] = sustainedTogether(record, [36], undefined, values);
+    const [held] = sustainedAfterFit(openCase({ record }), fit, [36]);
+    const [carried] = sustainedTogether(openCase({ record, overrides: values }), [36]);
     if (carried! >= held!.low && carried! <= held!.high) watts++;
   }
   inside.set('watts at a cap that was not run', watts);

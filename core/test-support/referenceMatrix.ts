@@ -1,5 +1,5 @@
 import { Matrix } from 'ml-matrix';
-import type { MachineModel } from '../network/machineModel';
+import type { MachineModel } from '../network/networkModel';
 import type { LinearState } from '../network/steadyState';
 
 /**

@@ -1,6 +1,6 @@
-import type { CaseRecord } from '../record/recordSchema';
+import type { OpenCase } from '../case/openCase';
 import { figureValue } from '../record/figure';
-import { createResolver, type AssumedFigure, type LabDefaults } from '../record/resolver';
+import { createResolver, type AssumedFigure } from '../record/resolver';
 
 /** Window of the short-term limit and what the firmware does with the fans, where the record does not say. */
 export interface FirmwareFigures {
@@ -16,16 +16,16 @@ export interface FirmwareFigures {
 /**
  * What is known or assumed of a setting's firmware.
  *
- * @param record the record
- * @param settingId the setting, the first by default
+ * @param open the case
  */
-export function firmwareFigures(
-  record: CaseRecord,
-  settingId: string | undefined,
-  lab?: LabDefaults,
-): FirmwareFigures & { assumed: AssumedFigure[] } {
-  const r = createResolver(undefined, lab);
-  const s = record.settings?.find((x) => settingId === undefined || x.id === settingId);
+export function firmwareFigures({
+  setting: s,
+  standIns,
+  labDefaults,
+}: Pick<OpenCase, 'setting' | 'standIns' | 'labDefaults'>): FirmwareFigures & {
+  assumed: AssumedFigure[];
+} {
+  const r = createResolver(standIns, labDefaults);
   const at = `settings.${s?.id ?? 'any'}`;
   const fan = s?.fanRamp;
   const figures = {

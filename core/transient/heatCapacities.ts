@@ -1,6 +1,5 @@
-import type { MachineModel } from '../network/machineModel';
-import type { CaseRecord } from '../record/recordSchema';
-import { createResolver, type AssumedFigure, type LabDefaults } from '../record/resolver';
+import type { OpenCase } from '../case/openCase';
+import { createResolver, type AssumedFigure } from '../record/resolver';
 
 /**
  * Volumetric heat capacities near 300 K, J/m³K.
@@ -35,17 +34,16 @@ export interface HeatCapacities {
  * Heat capacity of every node of a network, from the volumes the record gives. Dies count with the plate below them: their
  * own time is far below half a second.
  *
- * @param record the record the model was built from
- * @param model the network
- * @param lab a lab's own defaults
+ * @param open the case, or one whose model was changed for a moment
  * @returns J/K by node, all > 0 but the intake's, and the defaults used
  */
-export function heatCapacities(
-  record: CaseRecord,
-  model: MachineModel,
-  lab?: LabDefaults,
-): HeatCapacities {
-  const r = createResolver(undefined, lab);
+export function heatCapacities({
+  record,
+  model,
+  standIns,
+  labDefaults,
+}: Pick<OpenCase, 'record' | 'model' | 'standIns' | 'labDefaults'>): HeatCapacities {
+  const r = createResolver(standIns, labDefaults);
   const { data } = model;
   const nodeJPerK = new Float64Array(model.nodeCount);
   const metal = (kWmK: number) => (kWmK > 300 ? VOLUMETRIC_JM3K.copper : VOLUMETRIC_JM3K.aluminium);

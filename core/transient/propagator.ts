@@ -1,4 +1,4 @@
-import type { MachineModel } from '../network/machineModel';
+import type { MachineModel } from '../network/networkModel';
 import { assembleInto, createState, type LinearState } from '../network/steadyState';
 import { settleAt } from '../envelope/pointReadout';
 import { matrixExponential } from './matrixExponential';

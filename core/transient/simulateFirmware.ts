@@ -1,13 +1,14 @@
-import { configurationOf } from '../estimate';
+import type { OpenCase } from '../case/openCase';
 import { fanState, stateForCap, startDuties, type Cap, type FanState } from '../envelope/fanStates';
-import { buildModel, type MachineModel } from '../network/machineModel';
+import type { MachineModel } from '../network/networkModel';
 import { fanPower } from '../network/steadyState';
 import { firstLimit } from '../envelope/limits';
 import { settleAt } from '../envelope/pointReadout';
 import { figureValue } from '../record/figure';
-import type { CaseRecord } from '../record/recordSchema';
-import type { AssumedFigure, LabDefaults } from '../record/resolver';
-import { resolveCase } from '../record/resolveCase';
+import type { RangeNote } from '../network/rangeNotes';
+import { unsettledNotes } from '../network/unsettledNotes';
+import type { SettingRecord } from '../record/recordSchema';
+import type { AssumedFigure } from '../record/resolver';
 import { firmwareFigures, type FirmwareFigures } from './firmwareFigures';
 import { heatCapacities } from './heatCapacities';
 import { dynamicsAt, propagatorOf, step, type Propagator } from './propagator';
@@ -35,8 +36,6 @@ export interface FirmwareEvent {
 }
 
 export interface SimulationOptions {
-  settingId?: string | undefined;
-  lab?: LabDefaults | undefined;
   durationS?: number | undefined;
   stepS?: number | undefined;
   /** The fans stay at or below this; `full` leaves them to the firmware. */
@@ -44,7 +43,6 @@ export interface SimulationOptions {
   /** What the load would draw where nothing held it back; as much as it gets by default. */
   cpuLoadW?: number | undefined;
   gpuLoadW?: number | undefined;
-  overrides?: ReadonlyMap<string, number> | undefined;
 }
 
 /** A load in time; entry k holds from `k · stepS` on, temperatures are those at that moment under these watts. */
@@ -63,6 +61,8 @@ export interface Simulation {
   /** Means over the last five minutes, or the last half of a shorter run. */
   sustained: { cpuW: number; gpuW: number; levelDbA: number | null };
   assumed: AssumedFigure[];
+  /** Where a solver ended at its bound. */
+  notes: RangeNote[];
 }
 
 /**
@@ -74,23 +74,20 @@ export interface Simulation {
  * holds each junction at its limit; what the adapter leaves. Fans follow the hottest junction along a ramp, up at once as
  * fast as they turn, down with a hysteresis. Between samples the network is linear and its step exact.
  *
- * @param record a record that `parseRecord` found complete
- * @param options setting, cap, load, duration (1800 s) and step (0.5 s)
+ * @param open the case
+ * @param options cap, load, duration (1800 s) and step (0.5 s)
  * @throws RangeError where duration or step are not positive, or make too many steps
- * @throws UnknownSettingError where the setting is not in the record
  */
-export function simulateFirmware(record: CaseRecord, options: SimulationOptions = {}): Simulation {
+export function simulateFirmware(open: OpenCase, options: SimulationOptions = {}): Simulation {
   const stepS = options.stepS ?? 0.5;
   const steps = Math.round((options.durationS ?? 1800) / stepS);
   if (!(stepS > 0) || !(steps >= 1) || steps > MAX_STEPS) {
     throw new RangeError(`a run needs 1 to ${MAX_STEPS} steps`);
   }
-  const data = resolveCase(record, options.overrides, { lab: options.lab });
-  const model = buildModel(data);
-  const { config, ratio } = configurationOf(record, model, options.settingId);
-  const capacities = heatCapacities(record, model, options.lab);
-  const firmware = firmwareFigures(record, options.settingId, options.lab);
-  const limits = powerLimits(record, options.settingId);
+  const { data, model, config, ratio } = open;
+  const capacities = heatCapacities(open);
+  const firmware = firmwareFigures(open);
+  const limits = powerLimits(open.setting);
   const load = {
     cpu: model.hasCpu ? (options.cpuLoadW ?? Infinity) : 0,
     gpu: model.hasGpu ? (options.gpuLoadW ?? Infinity) : 0,
@@ -140,6 +137,7 @@ export function simulateFirmware(record: CaseRecord, options: SimulationOptions 
     events: [],
     sustained: { cpuW: 0, gpuW: 0, levelDbA: null },
     assumed: [...data.assumed, ...capacities.assumed, ...firmware.assumed],
+    notes: [],
   };
   const say = (atS: number, kind: FirmwareEvent['kind'], part: string) => {
     if (!out.events.some((e) => e.kind === kind && e.part === part)) {
@@ -212,12 +210,12 @@ export function simulateFirmware(record: CaseRecord, options: SimulationOptions 
     [x, next] = [next, x];
   }
   out.sustained = meansAtEnd(out);
+  out.notes = unsettledNotes([idle, ...propagators.flatMap((p) => (p ? [p.dynamics.at] : []))]);
   return out;
 }
 
 /** Limits of a setting, without one nothing but the junctions and the adapter holds. */
-function powerLimits(record: CaseRecord, settingId: string | undefined) {
-  const s = record.settings?.find((x) => settingId === undefined || x.id === settingId);
+function powerLimits(s: SettingRecord | undefined) {
   const v = figureValue;
   const cpuSustainedW = v(s?.cpuSustainedW) ?? Infinity;
   const gpuSustainedW = v(s?.gpuSustainedW) ?? Infinity;

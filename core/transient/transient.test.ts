@@ -1,6 +1,7 @@
+import { openCase } from '../case/openCase';
 import fc from 'fast-check';
 import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
-import { estimate } from '../estimate';
+import { estimate } from '../case/estimate';
 import { fanState } from '../envelope/fanStates';
 import { pointReadout } from '../envelope/pointReadout';
 import { buildModel } from '../network/machineModel';
@@ -88,8 +89,9 @@ describe('matrix exponential', () => {
 
 describe('heat capacities', () => {
   test('follow volumes: a copper plate, and the mass of the shell', () => {
-    const model = buildModel(resolveCase(two));
-    const { nodeJPerK } = heatCapacities(two, model);
+    const open = openCase({ record: two });
+    const { model } = open;
+    const { nodeJPerK } = heatCapacities(open);
     const { widthMm, lengthMm, thicknessMm } = two.plates![0]! as Record<string, number>;
     const plate = widthMm! * lengthMm! * thicknessMm! * 1e-9 * 8933 * 385;
     const d = two.dies![0]! as unknown as Record<string, number>;
@@ -100,12 +102,10 @@ describe('heat capacities', () => {
       if (i !== model.intakeNode) expect(c).toBeGreaterThan(0);
     });
     const heavy = heatCapacities(
-      changed((r) => (r.shell!.massKg = 4.2)),
-      model,
+      openCase({ record: changed((r) => (r.shell!.massKg = 4.2)) }),
     ).nodeJPerK;
     const light = heatCapacities(
-      changed((r) => (r.shell!.massKg = 2.1)),
-      model,
+      openCase({ record: changed((r) => (r.shell!.massKg = 2.1)) }),
     ).nodeJPerK;
     expect(heavy[model.shellNode]! - light[model.shellNode]!).toBeCloseTo(2.1 * 0.5 * 800, 6);
   });
@@ -120,7 +120,10 @@ describe('heat capacities', () => {
     const model = buildModel(resolveCase(two));
     const blocked = buildModel(resolveCase(changed((r) => (r.finStacks![0]!.blockedShare = 0.5))));
     const sum = (m: typeof model) =>
-      m.segments[0]!.reduce((s, g) => s + heatCapacities(two, m).nodeJPerK[g.node]!, 0);
+      m.segments[0]!.reduce(
+        (s, g) => s + heatCapacities({ ...openCase({ record: two }), model: m }).nodeJPerK[g.node]!,
+        0,
+      );
     expect(sum(blocked)).toBeCloseTo(sum(model), 9);
     expect(sum(model)).toBeCloseTo(64 * 0.15e-3 * 8.5e-3 * 24e-3 * 8933 * 385, 6);
   });
@@ -159,9 +162,13 @@ function integrate(d: Dynamics, from: number[], cpuW: number, gpuW: number, seco
 }
 
 test('five minutes agree with odex within 0.1 K under the same held watts and duties', () => {
-  const run = simulateFirmware(two, { durationS: 300, cpuLoadW: 70, gpuLoadW: 60 });
+  const run = simulateFirmware(openCase({ record: two }), {
+    durationS: 300,
+    cpuLoadW: 70,
+    gpuLoadW: 60,
+  });
   const model = buildModel(resolveCase(two));
-  const { nodeJPerK } = heatCapacities(two, model);
+  const { nodeJPerK } = heatCapacities({ ...openCase({ record: two }), model });
   const ambientC = model.data.room.temperatureC;
   const byDuty = new Map<number, Dynamics>();
   const usual = [Math.min(70, 54), Math.min(60, 90)] as const;
@@ -196,7 +203,7 @@ test('five minutes agree with odex within 0.1 K under the same held watts and du
 test('heat put in is stored, carried off by the air or lost by the shell', () => {
   const data = resolveCase(two, new Map([['fans.recirculation', 0]]));
   const model = buildModel(data);
-  const { nodeJPerK } = heatCapacities(two, model);
+  const { nodeJPerK } = heatCapacities({ ...openCase({ record: two }), model });
   const { rpms } = fanState(data, 0.8);
   const d = dynamicsAt(model, nodeJPerK, rpms, 40, 50);
   const state = d.at;
@@ -244,7 +251,7 @@ describe('firmware', () => {
 
   test('the short-term limit ends where the running average meets the sustained one', () => {
     const cool = changed((r) => (r.room!.temperatureC = 5));
-    const s = simulateFirmware(cool, { gpuLoadW: 0 });
+    const s = simulateFirmware(openCase({ record: cool }), { gpuLoadW: 0 });
     const ends = s.events.find((e) => e.kind === 'short-limit-ends')!;
     // common practice, no source: about 28 s
     expect(ends.atS).toBeCloseTo(-28 * Math.log(1 - 54 / 95), 0);
@@ -256,18 +263,20 @@ describe('firmware', () => {
     const record = changed((r) => {
       r.settings![0]!.later = { afterS: 360, cpuSustainedW: 30 };
     });
-    const s = simulateFirmware(record);
+    const s = simulateFirmware(openCase({ record }));
     expect(s.events.find((e) => e.kind === 'later-limit')!.atS).toBe(360);
     expect(s.cpuW[719]).toBeGreaterThan(40);
     expect(s.cpuW[720]).toBeCloseTo(30, 9);
     expect(s.sustained.cpuW).toBeCloseTo(30, 6);
-    expect(s.sustained.gpuW).toBeGreaterThan(simulateFirmware(two).sustained.gpuW);
+    expect(s.sustained.gpuW).toBeGreaterThan(
+      simulateFirmware(openCase({ record: two })).sustained.gpuW,
+    );
   });
 
   test('junctions are held at their limits, and the end is the steady answer', () => {
     const record = changed((r) => (r.settings = []));
     record.settings = [{ id: 'open', gpuSustainedW: 200, cpuSustainedW: 30 }];
-    const s = simulateFirmware(record, { durationS: 4 * 3600 });
+    const s = simulateFirmware(openCase({ record }), { durationS: 4 * 3600 });
     expect(held(s)).toBeLessThan(1);
     const model = buildModel(resolveCase(record));
     const steady = pointReadout(
@@ -281,17 +290,18 @@ describe('firmware', () => {
         0.5,
       );
     });
-    const together = estimate(record, { caps: ['full'], envelopes: false }).caps[0]!;
+    const together = estimate(openCase({ record }), { caps: ['full'], envelopes: false }).caps[0]!;
     expect(together.gpuAlone!.watts).toBeGreaterThan(s.sustained.gpuW);
   });
 
   test('under a cap the fans stay quiet and the watts fall', () => {
-    const quiet = simulateFirmware(two, { cap: 32 });
+    const quiet = simulateFirmware(openCase({ record: two }), { cap: 32 });
     expect(Math.max(...quiet.levelDbA)).toBeLessThanOrEqual(32 + 1e-6);
     expect(quiet.sustained.cpuW + quiet.sustained.gpuW).toBeLessThan(
-      simulateFirmware(two).sustained.cpuW + simulateFirmware(two).sustained.gpuW,
+      simulateFirmware(openCase({ record: two })).sustained.cpuW +
+        simulateFirmware(openCase({ record: two })).sustained.gpuW,
     );
-    const off = simulateFirmware(two, { cap: 'off' });
+    const off = simulateFirmware(openCase({ record: two }), { cap: 'off' });
     expect(Math.max(...off.duty)).toBe(0);
     expect(off.sustained.levelDbA).toBeNull();
   });
@@ -300,29 +310,37 @@ describe('firmware', () => {
     const record = changed((r) => {
       r.settings![0]!.fanRamp = { startC: 90, fullC: 95, hysteresisK: 5 };
     });
-    const s = simulateFirmware(record, { cpuLoadW: 15, gpuLoadW: 0 });
+    const s = simulateFirmware(openCase({ record }), { cpuLoadW: 15, gpuLoadW: 0 });
     expect(new Set(s.duty).size).toBe(1);
     expect(s.assumed.map((a) => a.path)).not.toContain('settings.fanFullBelowLimitK');
-    expect(simulateFirmware(two).assumed.map((a) => a.path)).toContain('shell.specificHeatJkgK');
+    expect(simulateFirmware(openCase({ record: two })).assumed.map((a) => a.path)).toContain(
+      'shell.specificHeatJkgK',
+    );
   });
 
   test('a weak adapter cuts both', () => {
-    const s = simulateFirmware(changed((r) => (r.power!.adapterW = 100)));
+    const s = simulateFirmware(openCase({ record: changed((r) => (r.power!.adapterW = 100)) }));
     expect(s.events.map((e) => e.kind)).toContain('adapter');
     expect(s.sustained.cpuW + s.sustained.gpuW).toBeLessThan(80);
   });
 
   test('bad spans and unknown settings are refused', () => {
-    expect(() => simulateFirmware(two, { stepS: 0 })).toThrow(RangeError);
-    expect(() => simulateFirmware(two, { durationS: 0 })).toThrow(RangeError);
-    expect(() => simulateFirmware(two, { durationS: 1e9 })).toThrow(/steps/);
-    expect(() => simulateFirmware(two, { settingId: 'none' })).toThrow(/no setting/);
+    expect(() => simulateFirmware(openCase({ record: two }), { stepS: 0 })).toThrow(RangeError);
+    expect(() => simulateFirmware(openCase({ record: two }), { durationS: 0 })).toThrow(RangeError);
+    expect(() => simulateFirmware(openCase({ record: two }), { durationS: 1e9 })).toThrow(/steps/);
+    expect(() => simulateFirmware(openCase({ record: two, setting: 'none' }))).toThrow(
+      /no setting/,
+    );
   });
 
   test('random machines: nothing colder than the room, nothing above its limits', () => {
     fc.assert(
       fc.property(randomRecord, (record) => {
-        const s = simulateFirmware(record, { durationS: 240, cpuLoadW: 60, gpuLoadW: 90 });
+        const s = simulateFirmware(openCase({ record }), {
+          durationS: 240,
+          cpuLoadW: 60,
+          gpuLoadW: 90,
+        });
         const ambientC = buildModel(resolveCase(record)).data.room.temperatureC;
         for (const j of s.junctionC) {
           for (const c of j.temperatureC) {

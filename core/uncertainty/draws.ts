@@ -10,16 +10,19 @@ import {
   type Cap,
 } from '../envelope/fanStates';
 import type { Ray } from '../envelope/limitTypes';
-import { configurationOf, DEFAULT_CAPS, READOUT_NAMES, type EstimateOptions } from '../estimate';
-import { buildModel, type MachineModel } from '../network/machineModel';
+import { READOUT_NAMES } from '../case/answer';
+import { capsOf } from '../case/laboratory';
+import type { OpenCase } from '../case/openCase';
+import { buildModel } from '../network/machineModel';
+import type { MachineModel } from '../network/networkModel';
 import { rangeNotes, type RangeNote } from '../network/rangeNotes';
 import { createState, startFrom, type LinearState } from '../network/steadyState';
 import type { CaseData } from '../record/caseData';
-import type { CaseRecord } from '../record/recordSchema';
 import { resolveCase } from '../record/resolveCase';
-import type { CaseInput, LabDefaults } from '../record/resolver';
+import type { CaseInput } from '../record/resolver';
 import { machineLevelDbA } from '../sound/machineLevel';
 import { normalQuantile } from './normal';
+import { forgetUnsettled, isUnsettled } from '../network/unsettledNotes';
 import { latinHypercube } from './random';
 import { spreadOf, type Spread } from './spread';
 
@@ -28,10 +31,25 @@ const RANGE_COLUMN = 'model.outOfRange';
 /** Log deviation added to every readout where an equation is used outside its range. */
 const OUT_OF_RANGE = 0.1;
 
-/** Everything a sampling needs, made once; the same record, options and seed give the same plan anywhere. */
+export interface DrawOptions {
+  /** Those of the laboratory by default. */
+  caps?: readonly Cap[] | undefined;
+  /** At least 1. */
+  draws: number;
+  seed?: number | undefined;
+}
+
+/** A figure that a calibration moved, as it is in each draw. */
+interface CalibratedColumn {
+  name: string;
+  at: number[];
+  values: Float64Array;
+  relative: number;
+}
+
+/** Everything a sampling needs, made once; the same case, options and seed give the same plan anywhere. */
 export interface DrawPlan {
-  record: CaseRecord;
-  lab: LabDefaults;
+  open: OpenCase;
   caps: readonly Cap[];
   draws: number;
   /** Columns of the hypercube, each a cause; its inputs are drawn together. */
@@ -41,6 +59,10 @@ export interface DrawPlan {
     inputs: { path: string; quantile: Spread['quantile']; at: number[] }[];
     relative: number;
   }[];
+  /** Figures that bench runs taught: drawn from what is still possible after the fit, all together. */
+  calibrated: CalibratedColumn[];
+  /** Figures that are given and stay as they are. */
+  given: { value: number; at: number[] }[];
   inputs: readonly CaseInput[];
   /** How many figures a case asks for. */
   asked: number;
@@ -57,20 +79,15 @@ export interface DrawPlan {
 }
 
 /**
- * Plans a seeded Latin hypercube over everything that is not exactly known.
+ * Plans a seeded Latin hypercube over everything that is not exactly known. What a calibration moved is drawn from what is
+ * possible after it; what is overridden stays as it is.
  *
- * @param record a record that `parseRecord` found complete
- * @param options caps, setting, a lab's defaults; `draws` ≥ 1 and `seed`
+ * @param open the case
+ * @param options caps, number of draws, seed
  */
-export function planDraws(
-  record: CaseRecord,
-  options: EstimateOptions & { draws: number; seed?: number },
-): DrawPlan {
-  const lab = options.lab ?? {};
-  const caps = options.caps ?? DEFAULT_CAPS;
-  const data = resolveCase(record, undefined, { lab });
-  const central = buildModel(data);
-  const { ratio } = configurationOf(record, central, options.settingId);
+export function planDraws(open: OpenCase, options: DrawOptions): DrawPlan {
+  const caps = options.caps ?? capsOf(open.lab);
+  const { data, model: central, ratio } = open;
   const both = central.hasCpu && central.hasGpu;
   const rays = [
     central.hasCpu ? CPU_RAY : null,
@@ -100,29 +117,43 @@ export function planDraws(
     if (at) at.push(k);
     else places.set(path, [k]);
   });
+  const { overrides } = open.request;
+  const taught = new Set(open.calibration?.paths);
+  const given: DrawPlan['given'] = [];
   for (const input of data.inputs) {
-    const spread = spreadOf(input, lab);
+    const at = places.get(input.path) ?? [];
+    const exact = overrides?.get(input.path) ?? overrides?.get(input.key ?? '');
+    if (exact !== undefined) {
+      given.push({ value: exact, at });
+      continue;
+    }
+    if (taught.has(input.path)) continue;
+    const spread = spreadOf(input, open.labDefaults);
     if (!spread) continue;
     const column = byGroup.get(spread.group) ?? {
       name: spread.group,
       inputs: [],
       relative: spread.relative,
     };
-    const at = places.get(input.path) ?? [];
     column.inputs.push({ path: input.path, quantile: spread.quantile, at });
     byGroup.set(spread.group, column);
   }
   const columns = [...byGroup.values()];
   if (outOfRange) columns.push({ name: RANGE_COLUMN, inputs: [], relative: OUT_OF_RANGE });
+  const { draws } = options;
+  // the last column chooses among what the calibration leaves possible
+  const width = columns.length + (open.calibration ? 1 : 0);
+  const u = latinHypercube(draws, width, options.seed ?? 1);
   return {
-    record,
-    lab,
+    open,
     caps,
-    draws: options.draws,
+    draws,
     columns,
+    calibrated: calibratedColumns(open, places, u.subarray(columns.length * draws)),
+    given,
     inputs: data.inputs,
     asked: data.order.length,
-    u: latinHypercube(options.draws, columns.length, options.seed ?? 1),
+    u,
     rays,
     central,
     start: { on: memory.on, off: memory.off },
@@ -130,6 +161,32 @@ export function planDraws(
     duties,
     outOfRange,
   };
+}
+
+/** Each draw takes one whole set of a calibration, so that what its figures have to do with each other is kept. */
+function calibratedColumns(
+  { calibration, request }: OpenCase,
+  places: ReadonlyMap<string, number[]>,
+  u: Float64Array,
+): CalibratedColumn[] {
+  if (!calibration) return [];
+  const { paths, rows, count } = calibration;
+  const out: CalibratedColumn[] = [];
+  paths.forEach((name, i) => {
+    const at = places.get(name);
+    if (!at || request.overrides?.has(name)) return;
+    const values = u.map(
+      (p) => rows[Math.min(count - 1, Math.floor(p * count)) * paths.length + i]!,
+    );
+    out.push({ name, at, values, relative: relativeDeviation(values) });
+  });
+  return out;
+}
+
+function relativeDeviation(values: Float64Array): number {
+  const mean = values.reduce((a, b) => a + b, 0) / values.length;
+  const squares = values.reduce((sum, x) => sum + (x - mean) ** 2, 0);
+  return Math.sqrt(squares / values.length) / Math.max(Math.abs(mean), 1e-12);
 }
 
 /** Watts along a ray that a draw settles to within this share. */
@@ -142,15 +199,20 @@ const DRAW_FLOW_TOLERANCE = 1e-5;
  * @param plan from {@link planDraws}
  * @param from, to rows to make, `from` inclusive, `to` exclusive
  * @param out receives watts, `out[(row · caps + cap) · 3 + readout]`; a readout the machine does not have stays NaN
+ * @returns in how many of these rows a solver ended at its bound
  */
-export function runDraws(plan: DrawPlan, from: number, to: number, out: Float64Array): void {
+export function runDraws(plan: DrawPlan, from: number, to: number, out: Float64Array): number {
   const figures = { drawn: new Float64Array(plan.asked).fill(NaN), next: 0 };
   const on = createState(plan.central);
   const off = createState(plan.central);
   on.flows.tolerance = DRAW_FLOW_TOLERANCE;
   const groups = controlGroups(plan.central.data);
-  const { columns, u, draws, caps } = plan;
+  const { columns, u, draws, caps, open } = plan;
+  for (const { value, at } of plan.given) for (const k of at) figures.drawn[k] = value;
+  let unsettled = 0;
   for (let row = from; row < to; row++) {
+    forgetUnsettled(on);
+    forgetUnsettled(off);
     startFrom(on, plan.start.on);
     startFrom(off, plan.start.off);
     let factor = 1;
@@ -164,8 +226,11 @@ export function runDraws(plan: DrawPlan, from: number, to: number, out: Float64A
       }
       if (name === RANGE_COLUMN) factor = Math.exp(OUT_OF_RANGE * normalQuantile(p));
     }
+    for (const { values, at } of plan.calibrated) {
+      for (let k = 0; k < at.length; k++) figures.drawn[at[k]!] = values[row]!;
+    }
     figures.next = 0;
-    const data = resolveCase(plan.record, figures, { lab: plan.lab, silent: true });
+    const data = resolveCase(open.record, figures, { lab: open.labDefaults, silent: true });
     const model = buildModel(data, plan.central);
     const full = machineLevelDbA(data, speedsAt(data, 1));
     for (let c = 0; c < caps.length; c++) {
@@ -182,7 +247,9 @@ export function runDraws(plan: DrawPlan, from: number, to: number, out: Float64A
         out[at] = factor * maxPowerAlongRay(model, rpms, ray, null, work, DRAW_TOLERANCE);
       }
     }
+    if (isUnsettled(on) || isUnsettled(off)) unsettled++;
   }
+  return unsettled;
 }
 
 function commonDuty(data: CaseData, cap: Cap, full: number | null): number {

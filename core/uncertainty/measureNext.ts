@@ -86,7 +86,7 @@ export function measureNext(
   const byMeans = new Map<string, { item: MeasureNext; gained: number }>();
   for (const { input, share } of shares) {
     const means = meansOf(input, figures.has(input));
-    const now = plan.columns.find((c) => c.name === input)?.relative ?? 0;
+    const now = [...plan.columns, ...plan.calibrated].find((c) => c.name === input)?.relative ?? 0;
     if (!means || !(now > 0)) continue;
     const after = leftOf(means, input, now);
     if (!(now > after)) continue;

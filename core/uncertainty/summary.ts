@@ -1,4 +1,9 @@
-import { READOUT_NAMES, type Estimate, type ReadoutName, type SensitivityShare } from '../estimate';
+import {
+  READOUT_NAMES,
+  type Estimate,
+  type ReadoutName,
+  type SensitivityShare,
+} from '../case/answer';
 import type { Cap } from '../envelope/fanStates';
 import { READOUTS, type DrawPlan } from './draws';
 import { measureNext, type MeasureNext } from './measureNext';
@@ -21,6 +26,8 @@ export interface RegressionFit {
 /** What a sampling says. */
 export interface DrawSummary {
   draws: number;
+  /** Draws in which a solver ended at its bound. */
+  unsettledDraws: number;
   /** Band per cap and readout, null where the machine lacks it. */
   bands: Record<ReadoutName, Band | null>[];
   sensitivity: SensitivityShare[];
@@ -38,18 +45,21 @@ const DRAWS_PER_COLUMN = 3;
  *
  * @param plan the plan
  * @param watts from `runDraws`, all rows
+ * @param unsettledDraws what `runDraws` returned, over all rows
  */
-export function summarise(plan: DrawPlan, watts: Float64Array): DrawSummary {
+export function summarise(plan: DrawPlan, watts: Float64Array, unsettledDraws = 0): DrawSummary {
   const { caps, draws, columns, u } = plan;
   const column = new Float64Array(draws);
   const bands: DrawSummary['bands'] = [];
   const sensitivity: SensitivityShare[] = [];
   const fits: RegressionFit[] = [];
   const next: DrawSummary['next'] = [];
-  const enough = draws >= DRAWS_PER_COLUMN * columns.length && columns.length > 0;
-  const ranked = enough
-    ? rankInputs(columns.map((_, c) => u.subarray(c * draws, (c + 1) * draws)))
-    : null;
+  const causes = [
+    ...columns.map((x, c) => ({ name: x.name, values: u.subarray(c * draws, (c + 1) * draws) })),
+    ...plan.calibrated,
+  ];
+  const enough = draws >= DRAWS_PER_COLUMN * causes.length && causes.length > 0;
+  const ranked = enough ? rankInputs(causes.map((x) => x.values)) : null;
   caps.forEach((cap, c) => {
     const band = { cpuAlone: null, gpuAlone: null, together: null } as Record<
       ReadoutName,
@@ -65,7 +75,7 @@ export function summarise(plan: DrawPlan, watts: Float64Array): DrawSummary {
       };
       if (!ranked) return;
       const { shares, r2, unexplained } = rankShares(ranked, column);
-      const listed = columns
+      const listed = causes
         .map((x, k) => ({ readout, cap, input: x.name, share: shares[k]! }))
         .filter((x) => x.share >= MIN_SHARE)
         .sort((a, b) => b.share - a.share);
@@ -80,7 +90,7 @@ export function summarise(plan: DrawPlan, watts: Float64Array): DrawSummary {
     if (!plan.rays[2]) band.together = band.cpuAlone ?? band.gpuAlone;
     bands.push(band);
   });
-  return { draws, bands, sensitivity, fits, next };
+  return { draws, unsettledDraws, bands, sensitivity, fits, next };
 }
 
 /**
@@ -108,6 +118,15 @@ export function withBands(estimate: Estimate, summary: DrawSummary): Estimate {
       };
     }),
     sensitivity: summary.sensitivity,
+    notes: summary.unsettledDraws
+      ? [
+          ...estimate.notes,
+          {
+            path: 'solver',
+            message: `in ${summary.unsettledDraws} of ${summary.draws} draws a search ended before it came to rest`,
+          },
+        ]
+      : estimate.notes,
   };
 }
 

@@ -1,5 +1,6 @@
+import { openCase } from '../case/openCase';
 import { sampleRankCorrelation } from 'simple-statistics';
-import { estimate } from '../estimate';
+import { estimate } from '../case/estimate';
 import { figureValue } from '../record/figure';
 import type { CaseRecord } from '../record/recordSchema';
 import { exampleRecord } from '../test-support/exampleRecord';
@@ -154,7 +155,7 @@ describe('± by origin', () => {
 
 describe('bands', () => {
   const options = { draws: 400, seed: 2, caps: [36, 'full'] as const, envelopes: false };
-  const { estimate: e, summary } = estimateWithDraws(two, options);
+  const { estimate: e, summary } = estimateWithDraws(openCase({ record: two }), options);
 
   test('each holds its central watts; the same seed gives the same band', () => {
     for (const c of e.caps) {
@@ -163,11 +164,11 @@ describe('bands', () => {
         expect(r.p95!).toBeGreaterThan(r.watts);
       }
     }
-    expect(estimateWithDraws(two, options).summary).toEqual(summary);
+    expect(estimateWithDraws(openCase({ record: two }), options).summary).toEqual(summary);
   });
 
   test('central watts are those of the plain estimate', () => {
-    const plain = estimate(two, { caps: options.caps });
+    const plain = estimate(openCase({ record: two }), { caps: options.caps });
     // solved from another start: the same but for rounding
     e.caps.forEach((c, i) =>
       expect(c.together.watts).toBeCloseTo(plain.caps[i]!.together.watts, 9),
@@ -175,7 +176,7 @@ describe('bands', () => {
   });
 
   test('a draw is the plain estimate at the drawn values, to 0.3 %', () => {
-    const plan = planDraws(two, options);
+    const plan = planDraws(openCase({ record: two }), options);
     const watts = new Float64Array(plan.draws * plan.caps.length * READOUTS);
     runDraws(plan, 0, 12, watts);
     let compared = 0;
@@ -184,7 +185,10 @@ describe('bands', () => {
       plan.columns.forEach((c, k) =>
         c.inputs.forEach((i) => overrides.set(i.path, i.quantile(plan.u[k * plan.draws + row]!))),
       );
-      const plain = estimate(two, { caps: options.caps, overrides, envelopes: false });
+      const plain = estimate(openCase({ record: two, overrides }), {
+        caps: options.caps,
+        envelopes: false,
+      });
       plain.caps.forEach((c, k) => {
         // where a pipe binds the plain estimate may choose a slower fan, which draws do not look for
         if (c.together.binding.limit === 'pipe') return;
@@ -199,7 +203,7 @@ describe('bands', () => {
   test('the full-load fact of the trade (common practice, no source): 105 W not above the 95 % value, the band narrower than ±25 %', () => {
     const record = structuredClone(two);
     record.settings = [{ id: 'fact', cpuSustainedW: 45, gpuSustainedW: 60 }];
-    const { estimate: fact } = estimateWithDraws(record, {
+    const { estimate: fact } = estimateWithDraws(openCase({ record }), {
       ...options,
       draws: 800,
       caps: ['full'],
@@ -212,7 +216,7 @@ describe('bands', () => {
   test('configured bands stop at the firmware’s limit', () => {
     const record = structuredClone(two);
     record.settings = [{ id: 's', cpuSustainedW: 20, gpuSustainedW: 20 }];
-    const c = estimateWithDraws(record, { ...options, draws: 60 }).estimate.caps[1]!;
+    const c = estimateWithDraws(openCase({ record }), { ...options, draws: 60 }).estimate.caps[1]!;
     expect(c.configured.cpuAlone!.p95).toBe(20);
     expect(c.cpuAlone!.p95!).toBeGreaterThan(60);
   });
@@ -239,8 +243,11 @@ test.each<[string, (string | number)[], number]>([
   'law: replacing a recorded %s by a default of equal median never narrows the relative band by more than 2 %%',
   (_, path, median) => {
     const band = (record: CaseRecord) => {
-      const { p05, p95, watts } = estimateWithDraws(record, { draws: 600, seed: 3, caps: [40] })
-        .estimate.caps[0]!.together;
+      const { p05, p95, watts } = estimateWithDraws(openCase({ record }), {
+        draws: 600,
+        seed: 3,
+        caps: [40],
+      }).estimate.caps[0]!.together;
       return (p95! - p05!) / watts;
     };
     const recorded = band(withFigure(two, path, median));
@@ -255,13 +262,14 @@ test('what is named to be measured next narrows the band as foretold', () => {
   });
   vague.finStacks![1]!.depthMm = { value: 24, plusMinus: 0.2 };
   const options = { draws: 1500, seed: 4, caps: [36] };
-  const now = estimateWithDraws(vague, options);
+  const now = estimateWithDraws(openCase({ record: vague }), options);
   const item = now.summary.next
     .find((x) => x.readout === 'together')!
     .items.find((i) => i.inputs[0] === 'finStacks.fins-left.depthMm')!;
   expect(item.thenW).toBeLessThan(item.nowW);
   const sure = withFigure(vague, ['finStacks', 0, 'depthMm'], { value: 24, plusMinus: 0.48 });
-  const { p05, p95 } = estimateWithDraws(sure, options).estimate.caps[0]!.together;
+  const { p05, p95 } = estimateWithDraws(openCase({ record: sure }), options).estimate.caps[0]!
+    .together;
   expect((p95! - p05!) / 2 / item.thenW).toBeGreaterThan(0.85);
   expect((p95! - p05!) / 2 / item.thenW).toBeLessThan(1.15);
 });
@@ -271,13 +279,17 @@ test('an equation outside its range is said, and the band is widened', () => {
   cold.room!.temperatureC = -9;
   // nearly all kelvins lie in the interface, so that the pipe stays cold
   for (const d of cold.dies!) d.interface!.bondLineUm = 4500;
-  const e = estimate(cold, { caps: ['full'] });
+  const e = estimate(openCase({ record: cold }), { caps: ['full'] });
   expect(e.notes[0]!.path).toBe('heatPipes.pipe');
   expect(e.notes[0]!.message).toMatch(/range of the water equations/);
-  expect(planDraws(cold, { draws: 10, caps: ['full'] }).outOfRange).toBe(true);
-  expect(planDraws(two, { draws: 10, caps: ['full'] }).outOfRange).toBe(false);
+  expect(planDraws(openCase({ record: cold }), { draws: 10, caps: ['full'] }).outOfRange).toBe(
+    true,
+  );
+  expect(planDraws(openCase({ record: two }), { draws: 10, caps: ['full'] }).outOfRange).toBe(
+    false,
+  );
   // the same draws without the widening give a narrower band
-  const plan = planDraws(cold, { draws: 300, caps: ['full'] });
+  const plan = planDraws(openCase({ record: cold }), { draws: 300, caps: ['full'] });
   const spread = (p: typeof plan) => {
     const watts = new Float64Array(p.draws * p.caps.length * READOUTS);
     runDraws(p, 0, p.draws, watts);
@@ -292,7 +304,7 @@ test('an equation outside its range is said, and the band is widened', () => {
 
 test('the bench’s means are named too: a noise sweep settles the level, and the band shrinks as foretold', () => {
   const options = { draws: 1200, seed: 6, caps: [36] };
-  const now = estimateWithDraws(two, options);
+  const now = estimateWithDraws(openCase({ record: two }), options);
   const items = now.summary.next.find((x) => x.readout === 'together')!.items;
   const sweep = items.find((i) => i.means === 'noise-sweep')!;
   expect(items.map((i) => i.means)).toEqual(
@@ -300,13 +312,15 @@ test('the bench’s means are named too: a noise sweep settles the level, and th
   );
   // a lab that knows its reference level to half a decibel
   const lab = { 'noise.referenceDbA': { value: 45, low: 44.18, high: 45.82 } };
-  const { p05, p95 } = estimateWithDraws(two, { ...options, lab }).estimate.caps[0]!.together;
+  const { p05, p95 } = estimateWithDraws(openCase({ record: two, lab: { defaults: lab } }), {
+    ...options,
+  }).estimate.caps[0]!.together;
   expect((p95! - p05!) / 2 / sweep.thenW).toBeGreaterThan(0.9);
   expect((p95! - p05!) / 2 / sweep.thenW).toBeLessThan(1.1);
 });
 
 test('a row is the same whatever rows are made with it: slices may be shared out', () => {
-  const plan = planDraws(two, { draws: 60, seed: 8, caps: [32, 'full'] });
+  const plan = planDraws(openCase({ record: two }), { draws: 60, seed: 8, caps: [32, 'full'] });
   const size = plan.draws * plan.caps.length * READOUTS;
   const whole = new Float64Array(size);
   runDraws(plan, 0, 60, whole);
@@ -322,10 +336,10 @@ test('a row is the same whatever rows are made with it: slices may be shared out
 });
 
 test('a machine with one die has bands for it alone', () => {
-  const { estimate: e, summary } = estimateWithDraws(exampleRecord('one-die'), {
-    draws: 350,
-    caps: ['full'],
-  });
+  const { estimate: e, summary } = estimateWithDraws(
+    openCase({ record: exampleRecord('one-die') }),
+    { draws: 350, caps: ['full'] },
+  );
   const [c] = e.caps;
   expect(c!.gpuAlone).toBeNull();
   expect(c!.together.p05).toBe(c!.cpuAlone!.p05);

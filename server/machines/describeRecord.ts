@@ -1,5 +1,6 @@
 import { finAreaCm2 } from '@zugluft/core/counting/countingAids';
-import { sustainedTogether } from '@zugluft/core/estimate';
+import { openCase } from '@zugluft/core/case/openCase';
+import { sustainedTogether } from '@zugluft/core/case/sustainedTogether';
 import { pipeSection } from '@zugluft/core/pipes/pipeSection';
 import { figureValue, type Figure } from '@zugluft/core/record/figure';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
@@ -14,7 +15,9 @@ const CAPS = [28, 32, 36, 40, 45, 'full'] as const;
 
 /** What the library shows of the answer. */
 export function answerOf(record: CaseRecord, complete: boolean, lab: LabDefaults) {
-  const watts = complete ? sustainedTogether(record, CAPS, lab) : [];
+  const watts = complete
+    ? sustainedTogether(openCase({ record, lab: { defaults: lab } }), CAPS)
+    : [];
   const at = (cap: (typeof CAPS)[number]) => watts[CAPS.indexOf(cap)] ?? null;
   return {
     togetherAt28W: at(28),

@@ -6,26 +6,26 @@ import { latestOnly } from '../workers/latestOnly';
 
 /** Temperatures, flows and pipe watts where a cap carries most together; null until they are computed. */
 export function usePointAtCap(cap: number | 'off' | 'full'): PointReadout | null {
-  const { live, lab } = useMachineFile();
+  const { live } = useMachineFile();
   const [point, setPoint] = useState<PointReadout | null>(null);
   const submit = useRef(latestOnly());
-  const { record } = live;
+  const { request } = live;
   const together = live.estimate?.caps.find((c) => c.cap === cap)?.together;
   const cpuW = together?.cpuWatts;
   const gpuW = together?.gpuWatts;
   useEffect(() => {
-    if (!record || cpuW === undefined || gpuW === undefined) {
+    if (!request || cpuW === undefined || gpuW === undefined) {
       setPoint(null);
       return;
     }
     let open = true;
     submit.current(async () => {
-      const found = await estimateWorker().readPoint(record, cap, cpuW, gpuW, lab);
+      const found = await estimateWorker().readPoint(request, cap, cpuW, gpuW);
       if (open) setPoint(found);
     });
     return () => {
       open = false;
     };
-  }, [record, cap, cpuW, gpuW, lab]);
+  }, [request, cap, cpuW, gpuW]);
   return point;
 }

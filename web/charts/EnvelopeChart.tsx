@@ -3,7 +3,7 @@ import { GridComponent, MarkLineComponent } from 'echarts/components';
 import { init, use as register, type EChartsType } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
-import type { CapEstimate } from '@zugluft/core/estimate';
+import type { CapEstimate } from '@zugluft/core/case/answer';
 import { themeColours } from './themeColours';
 import { DASH, lineStyle, placeAlong, stretches, type Point } from './envelopeLines';
 

@@ -1,4 +1,4 @@
-import type { CapEstimate, Readout } from '@zugluft/core/estimate';
+import type { CapEstimate, Readout } from '@zugluft/core/case/answer';
 import { bindingWords, capWord, wattsText } from '../ui/words';
 
 export const READOUTS = ['together', 'cpuAlone', 'gpuAlone'] as const;

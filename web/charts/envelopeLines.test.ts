@@ -1,4 +1,4 @@
-import type { CapEstimate } from '@zugluft/core/estimate';
+import type { CapEstimate } from '@zugluft/core/case/answer';
 import { lineStyle, nearestPlace, placeAlong, stretches } from './envelopeLines';
 
 const gpu = { limit: 'junction', part: 'gpu' } as const;

@@ -1,4 +1,4 @@
-import type { CapEstimate } from '@zugluft/core/estimate';
+import type { CapEstimate } from '@zugluft/core/case/answer';
 import type { Binding } from '@zugluft/core/envelope/limitTypes';
 
 /** How a stretch of an envelope is drawn, so that its limit is told without colour. */

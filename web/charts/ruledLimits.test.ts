@@ -1,3 +1,4 @@
+import { openCase } from '@zugluft/core/case/openCase';
 import { exampleRecord } from '@zugluft/core/test-support/exampleRecord';
 import { ruledLimits } from './ruledLimits';
 
@@ -7,7 +8,7 @@ test('firmware and adapter of a setting as lines: the adapter’s ends use it up
   record.settings = [
     { id: 's', cpuSustainedW: 54, gpuSustainedW: 90, later: { afterS: 360, cpuSustainedW: 35 } },
   ];
-  const lines = ruledLimits(record, 's');
+  const lines = ruledLimits(openCase({ record, setting: 's' }));
   expect(lines.cpuW).toBe(35);
   expect(lines.gpuW).toBe(90);
   const [onGpu, onCpu] = lines.adapter!;
@@ -20,8 +21,8 @@ test('firmware and adapter of a setting as lines: the adapter’s ends use it up
 test('on battery, or with one die, there is no adapter line', () => {
   const record = structuredClone(exampleRecord('two-fan-shared-pipes'));
   record.power!.source = 'battery';
-  expect(ruledLimits(record, undefined).adapter).toBeNull();
-  const one = ruledLimits(exampleRecord('one-die'), 'quiet');
+  expect(ruledLimits(openCase({ record })).adapter).toBeNull();
+  const one = ruledLimits(openCase({ record: exampleRecord('one-die'), setting: 'quiet' }));
   expect(one.adapter).toBeNull();
   expect(one.gpuW).toBeNull();
   expect(one.cpuW).toBe(12);

@@ -1,18 +1,8 @@
-import { configurationOf } from '@zugluft/core/estimate';
-import { buildModel } from '@zugluft/core/network/machineModel';
-import type { CaseRecord } from '@zugluft/core/record/recordSchema';
-import type { LabDefaults } from '@zugluft/core/record/resolver';
-import { resolveCase } from '@zugluft/core/record/resolveCase';
+import type { OpenCase } from '@zugluft/core/case/openCase';
 import type { RuledLimits } from './EnvelopeChart';
 
-/** Firmware and adapter limits of a setting as lines of the chart. */
-export function ruledLimits(
-  record: CaseRecord,
-  settingId: string | undefined,
-  lab?: LabDefaults,
-): RuledLimits {
-  const model = buildModel(resolveCase(record, undefined, { lab }));
-  const { config } = configurationOf(record, model, settingId);
+/** Firmware and adapter limits of a case's setting as lines of the chart. */
+export function ruledLimits({ model, config }: OpenCase): RuledLimits {
   const left =
     config.adapterW === null
       ? null

@@ -1,8 +1,10 @@
+import { openCase } from '@zugluft/core/case/openCase';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { diffRecords } from '@zugluft/core/family/diffRecords';
-import { estimate, type Estimate } from '@zugluft/core/estimate';
+import { estimate } from '@zugluft/core/case/estimate';
+import type { Estimate } from '@zugluft/core/case/answer';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import { machineKeys, readMachine, type Machine } from '../api/machines';
 import { NoiseLadder } from '../charts/NoiseLadder';
@@ -107,7 +109,9 @@ function useCaps(machine: Machine | undefined): Caps {
   const lab = useLabDefaults();
   return useMemo(() => {
     const { record, complete } = parseRecord(machine?.record);
-    return record && complete ? estimate(record, { lab, envelopes: false }).caps : null;
+    return record && complete
+      ? estimate(openCase({ record, lab: { defaults: lab } }), { envelopes: false }).caps
+      : null;
   }, [machine, lab]);
 }
 

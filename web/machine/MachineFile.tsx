@@ -6,7 +6,7 @@ import type { Machine } from '../api/machines';
 import type { Draft } from './draft';
 import { readDraft } from './storedDraft';
 import { useAutosave, type SaveState } from './useAutosave';
-import type { LabDefaults } from '@zugluft/core/record/resolver';
+import type { CaseRequest } from '@zugluft/core/case/openCase';
 import { withBands } from '@zugluft/core/uncertainty/summary';
 import { useDraws, type Draws } from './useDraws';
 import { useEstimate, type LiveEstimate } from './useEstimate';
@@ -32,7 +32,6 @@ export interface MachineFileValue {
   chooseSetting: (id: string) => void;
   live: LiveEstimate;
   draws: Draws;
-  lab: LabDefaults;
   /** The answer shown is not that of what stands on the page. */
   stale: boolean;
 }
@@ -68,17 +67,21 @@ export function MachineFile({ machine, children }: { machine: Machine; children:
   const settingId = settings.some((s) => s.id === chosen) ? chosen : settings[0]?.id;
   const record = parsed.complete ? parsed.record : null;
   const lab = useLabDefaults();
-  const plain = useEstimate(record, settingId, lab);
-  const draws = useDraws(record, settingId, lab);
+  const request = useMemo<CaseRequest | null>(
+    () => record && { record, setting: settingId, lab: { defaults: lab } },
+    [record, settingId, lab],
+  );
+  const plain = useEstimate(request);
+  const draws = useDraws(request);
   const live = useMemo(() => {
     const { summary } = draws;
-    if (!summary || plain.record !== record) return plain;
+    if (!summary || plain.request !== request) return plain;
     return {
       ...plain,
       estimate: plain.estimate && withBands(plain.estimate, summary),
       outlines: plain.outlines && withBands(plain.outlines, summary),
     };
-  }, [plain, draws, record]);
+  }, [plain, draws, request]);
   const issueAt = useMemo(() => {
     const map = new Map<string, string>();
     for (const i of parsed.issues) if (!map.has(i.path)) map.set(i.path, i.message);
@@ -107,8 +110,7 @@ export function MachineFile({ machine, children }: { machine: Machine; children:
     chooseSetting,
     live,
     draws,
-    lab,
-    stale: live.record !== record || !parsed.complete,
+    stale: live.request !== request || !parsed.complete,
   };
   return <Context.Provider value={value}>{children}</Context.Provider>;
 }

@@ -1,6 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { CaseRecord } from '@zugluft/core/record/recordSchema';
-import type { LabDefaults } from '@zugluft/core/record/resolver';
+import type { CaseRequest } from '@zugluft/core/case/openCase';
 import type { DrawSummary } from '@zugluft/core/uncertainty/summary';
 import { startDraws } from '../workers/drawClient';
 
@@ -22,17 +21,11 @@ const PAUSE_MS = 700;
 const SEED = 1;
 
 /**
- * Bands of a record, made in a worker once it has stood still for a moment.
+ * Bands of a case, made in a worker once it has stood still for a moment.
  *
- * @param record a complete record, or null
- * @param settingId the setting whose CPU:GPU ratio applies
- * @param lab the lab's own defaults
+ * @param request a case with a complete record, or null
  */
-export function useDraws(
-  record: CaseRecord | null,
-  settingId: string | undefined,
-  lab: LabDefaults,
-): Draws {
+export function useDraws(request: CaseRequest | null): Draws {
   const [summary, setSummary] = useState<DrawSummary | null>(null);
   const [progress, setProgress] = useState<Draws['progress']>(null);
   const [error, setError] = useState<string | null>(null);
@@ -46,12 +39,12 @@ export function useDraws(
 
   const make = useCallback(
     (draws: number) => {
-      if (!record) return;
+      if (!request) return;
       stop.current();
       setError(null);
       setProgress({ made: 0, of: draws });
       stop.current = startDraws(
-        { record, options: { settingId, lab, draws, seed: SEED } },
+        { request, options: { draws, seed: SEED } },
         {
           progress: (made, of) => setProgress({ made, of }),
           done: (found) => {
@@ -65,18 +58,18 @@ export function useDraws(
         },
       );
     },
-    [record, settingId, lab],
+    [request],
   );
 
   useEffect(() => {
     setSummary(null);
-    if (!record) return;
+    if (!request) return;
     const timer = setTimeout(() => make(FEW), PAUSE_MS);
     return () => {
       clearTimeout(timer);
       cancel();
     };
-  }, [record, make, cancel]);
+  }, [request, make, cancel]);
 
   return { summary, progress, error, cancel, make };
 }

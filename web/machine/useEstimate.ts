@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
-import type { Estimate } from '@zugluft/core/estimate';
+import type { Estimate } from '@zugluft/core/case/answer';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
-import type { LabDefaults } from '@zugluft/core/record/resolver';
+import type { CaseRequest } from '@zugluft/core/case/openCase';
 import { estimateWorker } from '../workers/estimateClient';
 import { latestOnly } from '../workers/latestOnly';
 
@@ -10,45 +10,42 @@ export interface LiveEstimate {
   estimate: Estimate | null;
   /** The newest answer with envelopes. */
   outlines: Estimate | null;
-  /** The record the answer belongs to. */
+  /** The case the answer belongs to, and its record. */
+  request: CaseRequest | null;
   record: CaseRecord | null;
   error: string | null;
 }
 
 /**
- * The estimate of a record, computed in a worker as it changes. While the record is not complete the last good answer stays.
+ * The estimate of a case, computed in a worker as it changes. While the record is not complete the last good answer stays.
  *
- * @param record a complete record, or null
- * @param settingId the setting whose limits apply
- * @param lab the lab's own defaults
+ * @param request a case with a complete record, or null
  */
-export function useEstimate(
-  record: CaseRecord | null,
-  settingId: string | undefined,
-  lab: LabDefaults,
-): LiveEstimate {
+export function useEstimate(request: CaseRequest | null): LiveEstimate {
   const [live, setLive] = useState<LiveEstimate>({
     estimate: null,
     outlines: null,
+    request: null,
     record: null,
     error: null,
   });
   const submit = useRef(latestOnly());
-  const wanted = useRef<CaseRecord | null>(null);
+  const wanted = useRef<CaseRequest | null>(null);
   useEffect(() => {
-    if (!record) return;
-    wanted.current = record;
+    if (!request) return;
+    const { record } = request;
+    wanted.current = request;
     let open = true;
     submit.current(async () => {
       try {
         const worker = estimateWorker();
-        const estimate = await worker.estimate(record, { settingId, lab, envelopes: false });
+        const estimate = await worker.estimate(request, { envelopes: false });
         if (!open) return;
-        setLive((l) => ({ ...l, estimate, record, error: null }));
+        setLive((l) => ({ ...l, estimate, request, record, error: null }));
         // someone who types on waits for the next readouts, not for this outline
-        if (wanted.current !== record) return;
-        const outlines = await worker.estimate(record, { settingId, lab });
-        if (open) setLive({ estimate: outlines, outlines, record, error: null });
+        if (wanted.current !== request) return;
+        const outlines = await worker.estimate(request, {});
+        if (open) setLive({ estimate: outlines, outlines, request, record, error: null });
       } catch (cause) {
         if (open) setLive((l) => ({ ...l, error: (cause as Error).message }));
       }
@@ -56,6 +53,6 @@ export function useEstimate(
     return () => {
       open = false;
     };
-  }, [record, settingId, lab]);
+  }, [request]);
   return live;
 }

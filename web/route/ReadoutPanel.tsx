@@ -1,3 +1,4 @@
+import { openCase } from '@zugluft/core/case/openCase';
 import { useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { LazyEnvelopeChart } from '../charts/LazyEnvelopeChart';
@@ -12,7 +13,7 @@ import { useTheme } from '../ui/theme';
 
 /** The answer beside whatever is typed: the noise ladder and, small, the envelope. */
 export function ReadoutPanel() {
-  const { live, draws, lab, stale, complete, issues, draft, settingId, chooseSetting, machine } =
+  const { live, draws, stale, complete, issues, draft, settingId, chooseSetting, machine } =
     useMachineFile();
   const [name, setName] = useState<ReadoutName>('together');
   const [showAssumed, setShowAssumed] = useState(false);
@@ -29,8 +30,8 @@ export function ReadoutPanel() {
   const settings = partsOf(draft, 'settings');
   const outlined = live.outlines?.caps;
   const ruled = useMemo(
-    () => (live.record ? ruledLimits(live.record, settingId, lab) : null),
-    [live.record, settingId, lab],
+    () => (live.request ? ruledLimits(openCase(live.request)) : null),
+    [live.request],
   );
   const numbered = useMemo(() => outlined?.filter((c) => typeof c.cap === 'number'), [outlined]);
   return (

@@ -4,7 +4,7 @@ import type { DrawMessage, DrawRequest } from './drawWorker';
 /**
  * Makes draws in a worker of their own, so that typing waits for none.
  *
- * @param request record and options
+ * @param request case and options
  * @param tell called with progress, and once with the result or a failure
  * @returns ends the worker and forgets the draws
  */

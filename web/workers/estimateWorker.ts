@@ -1,10 +1,24 @@
 import { expose } from 'comlink';
-import { explain } from '@zugluft/core/envelope/explain';
-import { stripStates } from '@zugluft/core/envelope/stripStates';
-import { estimate, readPoint } from '@zugluft/core/estimate';
-import { simulateFirmware } from '@zugluft/core/transient/simulateFirmware';
+import { estimate, type EstimateOptions } from '@zugluft/core/case/estimate';
+import { explain } from '@zugluft/core/case/explain';
+import { openCase, type CaseRequest, type OpenCase } from '@zugluft/core/case/openCase';
+import { readPoint } from '@zugluft/core/case/readPoint';
+import { stripStates } from '@zugluft/core/case/stripStates';
+import { simulateFirmware, type SimulationOptions } from '@zugluft/core/transient/simulateFirmware';
 
-const api = { estimate, readPoint, explain, stripStates, simulateFirmware };
+/** Every computation takes a case as plain data and opens it here. */
+const on =
+  <A extends unknown[], R>(compute: (open: OpenCase, ...rest: A) => R) =>
+  (request: CaseRequest, ...rest: A): R =>
+    compute(openCase(request), ...rest);
+
+const api = {
+  estimate: on((open, options: EstimateOptions) => estimate(open, options)),
+  readPoint: on(readPoint),
+  explain: on(explain),
+  stripStates: on(stripStates),
+  simulateFirmware: on((open, options: SimulationOptions) => simulateFirmware(open, options)),
+};
 
 export type EstimateWorker = typeof api;
 

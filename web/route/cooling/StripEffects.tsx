@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import type { StripStates } from '@zugluft/core/envelope/stripStates';
+import type { StripStates } from '@zugluft/core/case/stripStates';
 import { useMachineFile } from '../../machine/MachineFile';
 import { wattsText } from '../../ui/words';
 import { estimateWorker } from '../../workers/estimateClient';
@@ -9,24 +9,24 @@ const AT_CAP = 36;
 
 /** Each strip in both its states, computed: more air without it, or a sealed duct with it. */
 export function StripEffects() {
-  const { live, lab } = useMachineFile();
+  const { live } = useMachineFile();
   const [states, setStates] = useState<StripStates[]>([]);
   const submit = useRef(latestOnly());
-  const { record } = live;
+  const { request } = live;
   useEffect(() => {
-    if (!record?.strips?.length) {
+    if (!request?.record.strips?.length) {
       setStates([]);
       return;
     }
     let open = true;
     submit.current(async () => {
-      const found = await estimateWorker().stripStates(record, AT_CAP, lab);
+      const found = await estimateWorker().stripStates(request, AT_CAP);
       if (open) setStates(found);
     });
     return () => {
       open = false;
     };
-  }, [record, lab]);
+  }, [request]);
   if (!states.length) return null;
   return (
     <section aria-label="strips in both states" className="px-1.5 py-2 text-[0.9rem]">

@@ -1,5 +1,6 @@
+import { openCase } from '@zugluft/core/case/openCase';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import type { Explanation } from '@zugluft/core/envelope/explain';
+import type { Explanation } from '@zugluft/core/case/explain';
 import type { PointReadout } from '@zugluft/core/envelope/pointReadout';
 import { LazyEnvelopeChart } from '../../charts/LazyEnvelopeChart';
 import { nearestPlace, placeAlong, type Point } from '../../charts/envelopeLines';
@@ -49,14 +50,14 @@ export function EstimateStep() {
           <Kbd>w</Kbd>
         </p>
       )}
-      {over === 'time' && live.record ? <OverTime record={live.record} /> : <AtEveryCap />}
+      {over === 'time' && live.request ? <OverTime request={live.request} /> : <AtEveryCap />}
     </>
   );
 }
 
 /** The envelope in full, read off point by point with the pointer or the arrow keys. */
 function AtEveryCap() {
-  const { live, lab, settingId, complete } = useMachineFile();
+  const { live, complete } = useMachineFile();
   const { theme } = useTheme();
   const all = live.outlines?.caps;
   const caps = useMemo(
@@ -77,8 +78,8 @@ function AtEveryCap() {
   const cap = caps[capIndex];
   const marked = useMemo(() => (cap ? placeAlong(cap, place.share) : null), [cap, place.share]);
   const ruled = useMemo(
-    () => (live.record ? ruledLimits(live.record, settingId, lab) : null),
-    [live.record, settingId, lab],
+    () => (live.request ? ruledLimits(openCase(live.request)) : null),
+    [live.request],
   );
   const [found, setFound] = useState<{ readout: PointReadout; why: Explanation } | null>(null);
   const [view, setView] = useState<'why' | 'all'>('why');
@@ -88,20 +89,20 @@ function AtEveryCap() {
   const cpu = marked?.point.cpu;
   const gpu = marked?.point.gpu;
   useEffect(() => {
-    const record = live.record;
-    if (!record || level === undefined || cpu === undefined || gpu === undefined) return;
+    const request = live.request;
+    if (!request || level === undefined || cpu === undefined || gpu === undefined) return;
     let open = true;
     submit.current(async () => {
       const worker = estimateWorker();
       const at = { cpuW: cpu, gpuW: gpu };
-      const why = await worker.explain(record, level, at, { settingId, lab });
-      const readout = await worker.readPoint(record, level, cpu, gpu, lab);
+      const why = await worker.explain(request, level, at);
+      const readout = await worker.readPoint(request, level, cpu, gpu);
       if (open) setFound({ readout, why });
     });
     return () => {
       open = false;
     };
-  }, [live.record, level, cpu, gpu, settingId, lab]);
+  }, [live.request, level, cpu, gpu]);
   const along = (by: number) =>
     setPlace((p) => ({ ...p, share: Math.min(1, Math.max(0, p.share + by)) }));
   const louder = (by: number) =>

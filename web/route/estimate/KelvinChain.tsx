@@ -1,7 +1,6 @@
 import { toShown, toShownStep } from '@zugluft/core/record/units';
 import { useUnits } from '../../ui/units';
-import type { DieChain, StepName } from '@zugluft/core/envelope/explain';
-
+import type { DieChain, StepName } from '@zugluft/core/network/kelvinChains';
 export const STEP_WORDS: Record<StepName, string> = {
   'air-in': 'Air drawn in',
   'fins-to-air': 'Fins to air',

@@ -1,4 +1,4 @@
-import type { Explanation, LimitAhead } from '@zugluft/core/envelope/explain';
+import type { Explanation, LimitAhead } from '@zugluft/core/case/explain';
 import { bindingWords } from '../../ui/words';
 
 const SHOWN = 4;

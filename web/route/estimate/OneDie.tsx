@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import type { Explanation } from '@zugluft/core/envelope/explain';
+import type { Explanation } from '@zugluft/core/case/explain';
 import { useMachineFile } from '../../machine/MachineFile';
 import { Kbd } from '../../ui/Kbd';
 import { useKeys } from '../../ui/useKeys';
@@ -13,7 +13,7 @@ const FIRST_CAP = 36;
 
 /** A machine with one die has no envelope: its watts over the caps say all, and for the chosen one why. */
 export function OneDie() {
-  const { live, lab, settingId } = useMachineFile();
+  const { live } = useMachineFile();
   const caps = live.estimate?.caps ?? [];
   const [chosen, setChosen] = useState<number | null>(null);
   const usual = caps.findIndex((c) => c.cap === FIRST_CAP);
@@ -21,18 +21,18 @@ export function OneDie() {
   const cap = caps[at]?.cap;
   const [why, setWhy] = useState<Explanation | null>(null);
   const submit = useRef(latestOnly());
-  const { record } = live;
+  const { request } = live;
   useEffect(() => {
-    if (!record || cap === undefined) return;
+    if (!request || cap === undefined) return;
     let open = true;
     submit.current(async () => {
-      const found = await estimateWorker().explain(record, cap, 'together', { settingId, lab });
+      const found = await estimateWorker().explain(request, cap, 'together');
       if (open) setWhy(found);
     });
     return () => {
       open = false;
     };
-  }, [record, cap, settingId, lab]);
+  }, [request, cap]);
   const step = (by: number) => setChosen(Math.min(caps.length - 1, Math.max(0, at + by)));
   useKeys({ ArrowUp: () => step(-1), ArrowDown: () => step(1) });
   return (

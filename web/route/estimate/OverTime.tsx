@@ -1,9 +1,8 @@
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
-import { DEFAULT_CAPS } from '@zugluft/core/estimate';
-import type { CaseRecord } from '@zugluft/core/record/recordSchema';
+import { capsOf } from '@zugluft/core/case/laboratory';
+import type { CaseRequest } from '@zugluft/core/case/openCase';
 import type { FirmwareEvent, Simulation } from '@zugluft/core/transient/simulateFirmware';
-import { useMachineFile } from '../../machine/MachineFile';
 import { toShown } from '@zugluft/core/record/units';
 import { useUnits } from '../../ui/units';
 import { useTheme } from '../../ui/theme';
@@ -43,8 +42,8 @@ function eventWords(e: FirmwareEvent): string {
 }
 
 /** A load from idle as the firmware of the chosen setting handles it: watts, junctions and noise over time. */
-export function OverTime({ record }: { record: CaseRecord }) {
-  const { lab, settingId } = useMachineFile();
+export function OverTime({ request }: { request: CaseRequest }) {
+  const { record } = request;
   const { theme } = useTheme();
   const { units } = useUnits();
   const degrees = (c: number) => toShown(c, '°C', units).toFixed(0);
@@ -59,9 +58,7 @@ export function OverTime({ record }: { record: CaseRecord }) {
     let open = true;
     submit.current(async () => {
       try {
-        const found = await estimateWorker().simulateFirmware(record, {
-          settingId,
-          lab,
+        const found = await estimateWorker().simulateFirmware(request, {
           cap,
           durationS: minutes * 60,
           ...(load === 'cpu' ? { gpuLoadW: 0 } : {}),
@@ -77,7 +74,7 @@ export function OverTime({ record }: { record: CaseRecord }) {
     return () => {
       open = false;
     };
-  }, [record, settingId, lab, cap, minutes, load]);
+  }, [request, cap, minutes, load]);
   const field = 'select select-xs bg-transparent border-rule w-auto pr-9 text-[0.85rem]';
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[minmax(0,1fr)_17rem] gap-x-6">
@@ -109,7 +106,7 @@ export function OverTime({ record }: { record: CaseRecord }) {
                 setCap(x === 'off' || x === 'full' ? x : Number(x));
               }}
             >
-              {DEFAULT_CAPS.map((x) => (
+              {capsOf(request.lab).map((x) => (
                 <option key={String(x)} value={String(x)}>
                   {x === 'full'
                     ? 'as the firmware likes'

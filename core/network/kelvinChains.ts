@@ -1,15 +1,5 @@
-import { configurationOf, type ReadoutName } from '../estimate';
-import { buildModel, type MachineModel } from '../network/machineModel';
-import { junctionC, type LinearState } from '../network/steadyState';
-import type { CaseRecord } from '../record/recordSchema';
-import { resolveCase } from '../record/resolveCase';
-import type { LabDefaults } from '../record/resolver';
-import { carryOnRay, createMemory } from './carry';
-import { CPU_RAY, GPU_RAY } from './envelope';
-import { stateForCap, type Cap } from './fanStates';
-import { type Binding } from './limitTypes';
-import { limitsAlong } from './limits';
-import { settleAt } from './pointReadout';
+import type { MachineModel } from './networkModel';
+import { junctionC, type LinearState } from './steadyState';
 
 export const STEP_NAMES = [
   'air-in',
@@ -40,30 +30,6 @@ export interface DieChain {
   junctionC: number;
   limitC: number;
   steps: KelvinStep[];
-}
-
-/** A limit and how many more watts along the same direction lie before it. */
-export interface LimitAhead {
-  binding: Binding;
-  moreWatts: number;
-}
-
-export interface Explanation {
-  cap: Cap;
-  cpuWatts: number;
-  gpuWatts: number;
-  levelDbA: number | null;
-  chains: DieChain[];
-  /** What binds first, then what would bind next, at the properties of this point: what the cooling can carry. */
-  limits: LimitAhead[];
-  /** Where firmware and adapter stop, before or after. */
-  configured: LimitAhead[];
-}
-
-const MAX_LIMITS = 8;
-
-function isConfigured({ binding }: LimitAhead): boolean {
-  return binding.limit === 'firmware' || binding.limit === 'adapter';
 }
 
 /** Mean temperature of where heat goes, weighted by how much goes there. */
@@ -162,47 +128,4 @@ export function kelvinChains(
       })),
     };
   });
-}
-
-/**
- * Why a machine carries what it carries at a cap, or at any pair of watts under it.
- *
- * @param record a record that `parseRecord` found complete
- * @param cap the cap
- * @param at a readout, at what the cooling carries there; or a pair of watts
- * @param options setting and a lab's defaults
- */
-export function explain(
-  record: CaseRecord,
-  cap: Cap,
-  at: ReadoutName | { cpuW: number; gpuW: number },
-  options: { settingId?: string | undefined; lab?: LabDefaults | undefined } = {},
-): Explanation {
-  const model = buildModel(resolveCase(record, undefined, { lab: options.lab }));
-  const { ratio, config } = configurationOf(record, model, options.settingId);
-  let { state: fans } = stateForCap(model.data, cap);
-  let pair: { cpuW: number; gpuW: number };
-  if (typeof at === 'string') {
-    const ray = { cpuAlone: CPU_RAY, gpuAlone: GPU_RAY, together: ratio }[at];
-    const carried = carryOnRay(model, fans, ray, null, createMemory(model));
-    fans = carried.state;
-    pair = { cpuW: carried.point.cpuW, gpuW: carried.point.gpuW };
-  } else pair = at;
-  const { cpuW, gpuW } = pair;
-  const state = settleAt(model, fans.rpms, cpuW, gpuW);
-  const sum = cpuW + gpuW;
-  const ray = sum > 1e-9 ? { cpu: cpuW / sum, gpu: gpuW / sum } : ratio;
-  const ahead = limitsAlong(model, state, config, ray).map((l) => ({
-    binding: l.binding,
-    moreWatts: l.watts - sum,
-  }));
-  return {
-    cap,
-    cpuWatts: cpuW,
-    gpuWatts: gpuW,
-    levelDbA: fans.levelDbA,
-    chains: kelvinChains(model, state, cpuW, gpuW),
-    limits: ahead.filter((l) => !isConfigured(l)).slice(0, MAX_LIMITS),
-    configured: ahead.filter(isConfigured),
-  };
 }

@@ -1,13 +1,15 @@
-import { estimate, readPoint } from './estimate';
-import type { CaseRecord } from './record/recordSchema';
-import { parseRecord } from './record/parseRecord';
-import { completeRecord, exampleRecord } from './test-support/exampleRecord';
+import { openCase } from './openCase';
+import { estimate } from './estimate';
+import { readPoint } from './readPoint';
+import type { CaseRecord } from '../record/recordSchema';
+import { parseRecord } from '../record/parseRecord';
+import { completeRecord, exampleRecord } from '../test-support/exampleRecord';
 
 const two = exampleRecord('two-fan-shared-pipes');
 const full = (change: (r: CaseRecord) => void) => {
   const record = structuredClone(two);
   change(record);
-  return estimate(completeRecord(record), { caps: ['full'] }).caps[0]!;
+  return estimate(openCase({ record: completeRecord(record) }), { caps: ['full'] }).caps[0]!;
 };
 const now = full(() => {}).together.watts;
 
@@ -27,7 +29,8 @@ test('of two loaded pipes on one stack the one that the air meets first runs coo
       pipe('pipe-c', 'plate-gpu', 'fins-right'),
     ];
     r.finStacks![0]!.pipesFromFan = order;
-    return readPoint(completeRecord(r), 'full', 30, 70).junctions[0]!.temperatureC;
+    return readPoint(openCase({ record: completeRecord(r) }), 'full', 30, 70).junctions[0]!
+      .temperatureC;
   };
   expect(cpuC(['pipe-a', 'pipe-b'])).toBeLessThan(cpuC(['pipe-b', 'pipe-a']) - 0.3);
 });
@@ -64,7 +67,8 @@ test('pads: storage to the base cover warms the skin, a pad from a plate cools t
     const record = structuredClone(two);
     off(record);
     change(record);
-    return estimate(completeRecord(record), { caps: ['off'] }).caps[0]!.together.watts;
+    return estimate(openCase({ record: completeRecord(record) }), { caps: ['off'] }).caps[0]!
+      .together.watts;
   };
   const plain = passive(() => {});
   expect(
@@ -104,7 +108,7 @@ test('bends and tilt take from a pipe that is near its limit', () => {
 test('a dry pipe beside others says that they would take over', () => {
   const record = structuredClone(two);
   record.heatPipes![0] = { ...record.heatPipes![0]!, count: 2, diameterMm: 4, flattenedMm: 0.9 };
-  const e = estimate(record, { caps: ['full'] });
+  const e = estimate(openCase({ record }), { caps: ['full'] });
   expect(e.caps[0]!.together.binding).toMatchObject({ limit: 'pipe', part: 'pipe' });
   expect(e.notes).toEqual([
     { path: 'heatPipes.pipe', message: expect.stringContaining('first dry-out') },
@@ -120,9 +124,11 @@ test('a pipe whose vapor flows faster than laminar says so', () => {
   record.shell!.exhaustLimitC = 120;
   // no real pipe of that size carries so much: its limits are lifted here
   const overrides = new Map([['heatPipes.limitFactor', 1000]]);
-  const { notes } = estimate(completeRecord(record), { caps: ['full'], overrides });
+  const { notes } = estimate(openCase({ record: completeRecord(record), overrides }), {
+    caps: ['full'],
+  });
   expect(notes.map((n) => n.message)).toContainEqual(expect.stringContaining('laminar'));
-  expect(estimate(two, { caps: ['full'] }).notes).toEqual([]);
+  expect(estimate(openCase({ record: two }), { caps: ['full'] }).notes).toEqual([]);
 });
 
 test('two fans into one stack and one fan into two stacks both work; a stopped fan lets air back', () => {

@@ -1,16 +1,18 @@
+import { openCase } from './openCase';
 import fc from 'fast-check';
-import { carryOnRay, createMemory } from './envelope/carry';
-import type { EnvelopeCorner } from './envelope/envelope';
-import { stateForCap } from './envelope/fanStates';
-import { settleAt } from './envelope/pointReadout';
-import { estimate, type Estimate } from './estimate';
-import { buildModel } from './network/machineModel';
-import { junctionC } from './network/steadyState';
-import { resolveCase } from './record/resolveCase';
-import type { CaseRecord } from './record/recordSchema';
-import { completeRecord, exampleRecord, twoLoopRecord } from './test-support/exampleRecord';
-import { randomRecord } from './test-support/randomRecord';
-import { mirrored, rolesSwapped } from './test-support/transforms';
+import { carryOnRay, createMemory } from '../envelope/carry';
+import type { EnvelopeCorner } from '../envelope/envelope';
+import { stateForCap } from '../envelope/fanStates';
+import { settleAt } from '../envelope/pointReadout';
+import { estimate } from './estimate';
+import type { Estimate } from './answer';
+import { buildModel } from '../network/machineModel';
+import { junctionC } from '../network/steadyState';
+import { resolveCase } from '../record/resolveCase';
+import type { CaseRecord } from '../record/recordSchema';
+import { completeRecord, exampleRecord, twoLoopRecord } from '../test-support/exampleRecord';
+import { randomRecord } from '../test-support/randomRecord';
+import { mirrored, rolesSwapped } from '../test-support/transforms';
 
 const two = exampleRecord('two-fan-shared-pipes');
 const RUNS = { numRuns: 15, seed: 5, endOnFailure: true };
@@ -41,7 +43,7 @@ function capillaryAlong(envelope: readonly EnvelopeCorner[], angle: number): num
 test('the full-load fact of the trade (common practice, no source): a 16-inch machine with two fans and two large shared pipes holds 45 W + 60 W at 45 to 46 dB(A)', () => {
   const record = structuredClone(two);
   record.settings = [{ id: 'fact', cpuSustainedW: 45, gpuSustainedW: 60 }];
-  const [full] = estimate(record, { caps: ['full'] }).caps;
+  const [full] = estimate(openCase({ record }), { caps: ['full'] }).caps;
   expect(full!.levelDbA).toBeGreaterThan(43);
   expect(full!.levelDbA).toBeLessThan(47);
   expect(full!.together.watts).toBeGreaterThanOrEqual(95);
@@ -54,7 +56,7 @@ test('the full-load fact of the trade (common practice, no source): a 16-inch ma
 });
 
 test('the answer is whole: caps in order, axes and corners agree, bands empty without draws', () => {
-  const e = estimate(two);
+  const e = estimate(openCase({ record: two }));
   expect(e.caps.map((c) => c.cap)).toEqual(['off', 28, 32, 36, 40, 45, 'full']);
   for (const c of e.caps) {
     const first = c.envelope[0]!;
@@ -93,7 +95,7 @@ test('a corner’s edge has only the named limit at its limit, at converged prop
 test('law: carry never falls with the cap, and a lower cap’s envelope lies inside a higher one’s', () => {
   fc.assert(
     fc.property(randomRecord, (record) => {
-      const e = estimate(record, { caps: CAPS });
+      const e = estimate(openCase({ record }), { caps: CAPS });
       for (let i = 1; i < e.caps.length; i++) {
         const quiet = e.caps[i - 1]!;
         const loud = e.caps[i]!;
@@ -114,7 +116,7 @@ test('law: carry never falls with the cap, and a lower cap’s envelope lies ins
 test('law: on a junction edge raising GPU watts never raises CPU watts', () => {
   fc.assert(
     fc.property(randomRecord, (record) => {
-      for (const c of estimate(record, { caps: [36] }).caps) {
+      for (const c of estimate(openCase({ record }), { caps: [36] }).caps) {
         for (let i = 0; i + 1 < c.envelope.length; i++) {
           const a = c.envelope[i]!;
           const b = c.envelope[i + 1]!;
@@ -134,13 +136,13 @@ test('law: configured never exceeds what the cooling can carry, nor firmware and
   record.settings = [
     { id: 's', cpuSustainedW: 54, gpuSustainedW: 80, later: { afterS: 360, cpuSustainedW: 35 } },
   ];
-  for (const c of estimate(record).caps) {
+  for (const c of estimate(openCase({ record })).caps) {
     expect(c.configured.cpuAlone!.watts).toBeLessThanOrEqual(35 + 1e-9);
     expect(c.configured.gpuAlone!.watts).toBeLessThanOrEqual(80 + 1e-9);
     expect(c.configured.together.watts).toBeLessThanOrEqual(c.together.watts * (1 + 1e-4));
     expect(c.configured.together.watts).toBeLessThanOrEqual(130 - 22);
   }
-  const full = estimate(record, { caps: ['full'] }).caps[0]!;
+  const full = estimate(openCase({ record }), { caps: ['full'] }).caps[0]!;
   const edges = full.configured.envelope.map((x) => x.edge?.limit);
   expect(edges).toContain('firmware');
   expect(edges).toContain('adapter');
@@ -150,22 +152,22 @@ test('law: configured never exceeds what the cooling can carry, nor firmware and
 test('law: a record and its mirror give the same answer', () => {
   fc.assert(
     fc.property(randomRecord, (record) => {
-      const a = estimate(record, { caps: [33] }).caps[0]!;
-      const b = estimate(mirrored(record), { caps: [33] }).caps[0]!;
+      const a = estimate(openCase({ record }), { caps: [33] }).caps[0]!;
+      const b = estimate(openCase({ record: mirrored(record) }), { caps: [33] }).caps[0]!;
       for (const key of ['cpuAlone', 'gpuAlone', 'together'] as const)
         close(a[key]!.watts, b[key]!.watts);
     }),
     RUNS,
   );
-  const a = estimate(two, { caps: [36] }).caps[0]!;
-  const b = estimate(mirrored(two), { caps: [36] }).caps[0]!;
+  const a = estimate(openCase({ record: two }), { caps: [36] }).caps[0]!;
+  const b = estimate(openCase({ record: mirrored(two) }), { caps: [36] }).caps[0]!;
   close(a.together.watts, b.together.watts);
 });
 
 test('law: exchanging every figure keyed by role swaps the answer', () => {
   const record = structuredClone(two);
-  const a = estimate(record, { caps: [36] }).caps[0]!;
-  const b = estimate(rolesSwapped(record), { caps: [36] }).caps[0]!;
+  const a = estimate(openCase({ record }), { caps: [36] }).caps[0]!;
+  const b = estimate(openCase({ record: rolesSwapped(record) }), { caps: [36] }).caps[0]!;
   close(a.cpuAlone!.watts, b.gpuAlone!.watts);
   close(a.gpuAlone!.watts, b.cpuAlone!.watts);
   close(a.together.cpuWatts, b.together.gpuWatts);
@@ -193,7 +195,7 @@ test('a better figure helps, a worse one hurts', () => {
   const carry = (change: (r: CaseRecord) => void) => {
     const record = structuredClone(two);
     change(record);
-    return estimate(record, { caps: [40] }).caps[0]!.together.watts;
+    return estimate(openCase({ record }), { caps: [40] }).caps[0]!.together.watts;
   };
   const now = carry(() => {});
   expect(carry((r) => (r.dies![1]!.interface!.ageYears = 6))).toBeLessThan(now);
@@ -214,7 +216,7 @@ test('a better figure helps, a worse one hurts', () => {
 test('a thin pipe dries out, and the answer says so', () => {
   const record = structuredClone(two);
   record.heatPipes![0] = { ...record.heatPipes![0]!, count: 1, diameterMm: 5, flattenedMm: 1.2 };
-  const full = estimate(record, { caps: ['full'] }).caps[0]!;
+  const full = estimate(openCase({ record }), { caps: ['full'] }).caps[0]!;
   expect(full.together.binding).toEqual({ limit: 'pipe', part: 'pipe', kind: 'capillary' });
 });
 
@@ -232,16 +234,16 @@ test('a vapor chamber under both dies, with stacks on it, works without a pipe',
     },
   ];
   for (const s of record.finStacks!) s.plates = ['chamber'];
-  const full = estimate(completeRecord(record), { caps: ['full'] }).caps[0]!;
+  const full = estimate(openCase({ record: completeRecord(record) }), { caps: ['full'] }).caps[0]!;
   expect(full.together.watts).toBeGreaterThan(60);
 });
 
 test('pipes on the bare die carry less than over a plate', () => {
   const record = structuredClone(two);
   for (const p of record.plates!) p.kind = 'none';
-  const bare = estimate(completeRecord(record), { caps: ['full'] }).caps[0]!;
+  const bare = estimate(openCase({ record: completeRecord(record) }), { caps: ['full'] }).caps[0]!;
   expect(bare.together.watts).toBeLessThan(
-    estimate(two, { caps: ['full'] }).caps[0]!.together.watts,
+    estimate(openCase({ record: two }), { caps: ['full'] }).caps[0]!.together.watts,
   );
 });
 
@@ -251,30 +253,31 @@ test('a measured sweep sets the speed at a cap; background is taken off', () => 
     { rpm: { 'fan-left': 5000, 'fan-right': 5000 }, dbA: 46 },
   ];
   const rpm = (noise: CaseRecord['noise']) =>
-    estimate({ ...structuredClone(two), noise }, { caps: [30] }).caps[0]!.together.fans[0]!.rpm;
+    estimate(openCase({ record: { ...structuredClone(two), noise } }), { caps: [30] }).caps[0]!
+      .together.fans[0]!.rpm;
   expect(rpm({ sweep })).toBeCloseTo(2500, 0);
   expect(rpm({ sweep, backgroundDbA: 24 })).toBeGreaterThan(2550);
 });
 
 test('caps outside what the fans can do are handled and said', () => {
-  const [low, high] = estimate(two, { caps: [10, 90] }).caps;
+  const [low, high] = estimate(openCase({ record: two }), { caps: [10, 90] }).caps;
   expect(low!.note).toMatch(/fans off/);
   expect(low!.levelDbA).toBeNull();
   expect(high!.note).toMatch(/full speed/);
-  const full = estimate(two, { caps: ['full'] }).caps[0]!;
+  const full = estimate(openCase({ record: two }), { caps: ['full'] }).caps[0]!;
   expect(high!.together.watts).toBeCloseTo(full.together.watts, 6);
 });
 
 test('a fan below its least speed is off', () => {
   const record = structuredClone(two);
   record.fans![0]!.minRpm = 4000;
-  const [quiet] = estimate(record, { caps: [28] }).caps;
+  const [quiet] = estimate(openCase({ record }), { caps: [28] }).caps;
   expect(quiet!.together.fans[0]!.rpm).toBe(0);
   expect(quiet!.together.fans[1]!.rpm).toBeGreaterThan(0);
 });
 
 test('one die: no GPU answer, a single corner', () => {
-  const [c] = estimate(exampleRecord('one-die'), { caps: ['full'] }).caps;
+  const [c] = estimate(openCase({ record: exampleRecord('one-die') }), { caps: ['full'] }).caps;
   expect(c!.gpuAlone).toBeNull();
   expect(c!.together.watts).toBe(c!.cpuAlone!.watts);
   expect(c!.envelope).toEqual([{ cpuWatts: c!.cpuAlone!.watts, gpuWatts: 0, edge: null }]);
@@ -301,7 +304,8 @@ test('a missing optional figure never crashes', () => {
     const last = path[path.length - 1]!;
     // eslint-disable-next-line @typescript-eslint/no-explicit-any
     delete path.slice(0, -1).reduce((o: any, k) => o[k], copy)[last];
-    const [c] = (estimate(completeRecord(copy), { caps: [32] }) as Estimate).caps;
+    const [c] = (estimate(openCase({ record: completeRecord(copy) }), { caps: [32] }) as Estimate)
+      .caps;
     expect(c!.together.watts).toBeGreaterThan(0);
     tried++;
   }

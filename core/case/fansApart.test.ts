@@ -1,7 +1,8 @@
-import { estimate } from '../estimate';
+import { openCase } from './openCase';
+import { estimate } from './estimate';
 import type { CaseRecord } from '../record/recordSchema';
 import { completeRecord, exampleRecord, twoLoopRecord } from '../test-support/exampleRecord';
-import { fanState, controlGroups, dutyForLevel } from './fanStates';
+import { fanState, controlGroups, dutyForLevel } from '../envelope/fanStates';
 import { resolveCase } from '../record/resolveCase';
 
 /** Separate loops: the CPU's fan cools nothing of the GPU. */
@@ -13,8 +14,8 @@ function loops(control: 'own' | 'shared'): CaseRecord {
 
 test('apart, the fan of the busy die takes the noise: CPU alone carries clearly more at a cap', () => {
   const caps = [30, 36] as const;
-  const shared = estimate(loops('shared'), { caps }).caps;
-  const own = estimate(loops('own'), { caps }).caps;
+  const shared = estimate(openCase({ record: loops('shared') }), { caps }).caps;
+  const own = estimate(openCase({ record: loops('own') }), { caps }).caps;
   own.forEach((c, i) => {
     expect(c.cpuAlone!.watts).toBeGreaterThan(1.04 * shared[i]!.cpuAlone!.watts);
     const [left, right] = c.cpuAlone!.fans;
@@ -25,7 +26,7 @@ test('apart, the fan of the busy die takes the noise: CPU alone carries clearly 
 
 test('law: apart too, carry never falls with the cap', () => {
   const caps = [26, 28, 30, 32, 34, 36, 38, 40];
-  const { caps: found } = estimate(loops('own'), { caps, envelopes: false });
+  const { caps: found } = estimate(openCase({ record: loops('own') }), { caps, envelopes: false });
   for (let i = 1; i < found.length; i++) {
     for (const r of ['cpuAlone', 'gpuAlone', 'together'] as const) {
       expect(found[i]![r]!.watts).toBeGreaterThanOrEqual(found[i - 1]![r]!.watts * (1 - 1e-4));
@@ -37,7 +38,8 @@ test('no state is louder than its cap', () => {
   const data = resolveCase(loops('own'));
   expect(controlGroups(data)).toHaveLength(2);
   for (const cap of [28, 33, 38]) {
-    const { fans } = estimate(loops('own'), { caps: [cap] }).caps[0]!.cpuAlone!;
+    const { fans } = estimate(openCase({ record: loops('own') }), { caps: [cap] }).caps[0]!
+      .cpuAlone!;
     const level = fanState(
       data,
       fans.map((f, i) => f.rpm / data.fans[i]!.maxRpm),

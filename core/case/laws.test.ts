@@ -1,14 +1,16 @@
+import { openCase } from './openCase';
 import fc from 'fast-check';
-import { explain } from './envelope/explain';
-import { fanState } from './envelope/fanStates';
-import { settleAt } from './envelope/pointReadout';
-import { estimate, readPoint } from './estimate';
-import { buildModel } from './network/machineModel';
-import { exhaustC, junctionC, nodeC, solveLinear } from './network/steadyState';
-import { resolveCase } from './record/resolveCase';
-import type { CaseRecord } from './record/recordSchema';
-import { completeRecord } from './test-support/exampleRecord';
-import { randomTopology } from './test-support/randomTopology';
+import { explain } from './explain';
+import { fanState } from '../envelope/fanStates';
+import { settleAt } from '../envelope/pointReadout';
+import { estimate } from './estimate';
+import { readPoint } from './readPoint';
+import { buildModel } from '../network/machineModel';
+import { exhaustC, junctionC, nodeC, solveLinear } from '../network/steadyState';
+import { resolveCase } from '../record/resolveCase';
+import type { CaseRecord } from '../record/recordSchema';
+import { completeRecord } from '../test-support/exampleRecord';
+import { randomTopology } from '../test-support/randomTopology';
 
 /* The laws of the heat core over machines of any connection the record can express. */
 
@@ -100,7 +102,7 @@ test('law: carry never falls with the cap, each answer is finite and not negativ
   fc.assert(
     fc.property(randomTopology, (record) => {
       const caps = ['off', 26, 33, 'full'] as const;
-      const e = estimate(record, { caps });
+      const e = estimate(openCase({ record }), { caps });
       e.caps.forEach((c, i) => {
         for (const key of ['cpuAlone', 'gpuAlone', 'together'] as const) {
           const r = c[key];
@@ -120,7 +122,7 @@ test('law: carry never falls with the cap, each answer is finite and not negativ
 test('at what is carried together no temperature is over its limit', () => {
   fc.assert(
     fc.property(randomTopology, (record) => {
-      const [c] = estimate(record, { caps: ['full'], envelopes: false }).caps;
+      const [c] = estimate(openCase({ record }), { caps: ['full'], envelopes: false }).caps;
       const model = buildModel(resolveCase(record));
       const { cpuWatts, gpuWatts, fans, watts } = c!.together;
       if (watts < 0.01) return;
@@ -142,7 +144,7 @@ test('at what is carried together no temperature is over its limit', () => {
 test('the steps from the room add up in any machine', () => {
   fc.assert(
     fc.property(randomTopology, fc.constantFrom('off' as const, 'full' as const), (record, cap) => {
-      for (const c of explain(record, cap, { cpuW: 12, gpuW: 15 }).chains) {
+      for (const c of explain(openCase({ record }), cap, { cpuW: 12, gpuW: 15 }).chains) {
         expect(c.steps.reduce((sum, s) => sum + s.kelvin, c.ambientC)).toBeCloseTo(c.junctionC, 6);
       }
     }),
@@ -167,7 +169,7 @@ function turnedRound(record: CaseRecord): CaseRecord {
 test('the order in which parts are listed changes nothing', () => {
   fc.assert(
     fc.property(randomTopology, (record) => {
-      const read = (r: CaseRecord) => readPoint(r, 'full', 20, 20);
+      const read = (r: CaseRecord) => readPoint(openCase({ record: r }), 'full', 20, 20);
       const a = read(record);
       const b = read(turnedRound(record));
       for (const j of a.junctions) {
@@ -189,7 +191,8 @@ test('a warmer room and thinner air never carry more', () => {
       const watts = (change: (r: CaseRecord) => void) => {
         const r = structuredClone(record);
         change(r);
-        return estimate(r, { caps: ['full'], envelopes: false }).caps[0]!.together;
+        return estimate(openCase({ record: r }), { caps: ['full'], envelopes: false }).caps[0]!
+          .together;
       };
       const now = watts(() => {});
       // a colder pipe pumps worse, so only what temperatures hold is compared

@@ -1,0 +1,21 @@
+import type { CaseCalibration } from '../case/calibrated';
+import type { Calibration } from './fitMultipliers';
+import { valuesAt } from './multipliers';
+
+/**
+ * A fit as every computation takes it: the figures it moved, their values at the fit, and the draws of what is still
+ * possible after it.
+ */
+export function caseCalibration({ parameters, z, draws }: Calibration): CaseCalibration {
+  const at = valuesAt(parameters, z);
+  const paths = [...at.keys()];
+  const n = parameters.length;
+  const rows = new Float64Array(draws.count * paths.length);
+  const moved = new Float64Array(n);
+  for (let k = 0; k < draws.count; k++) {
+    for (let i = 0; i < n; i++) moved[i] = z[i]! + draws.d[k * n + i]!;
+    const values = valuesAt(parameters, moved);
+    paths.forEach((path, i) => (rows[k * paths.length + i] = values.get(path)!));
+  }
+  return { paths, values: [...at.values()], rows, count: draws.count };
+}
