@@ -2,8 +2,7 @@ import { openCase } from '@zugluft/core/case/openCase';
 import { estimate } from '@zugluft/core/case/estimate';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
-import { openDatabase } from '@zugluft/server/database/openDatabase';
-import { temporaryFolder } from '@zugluft/server/test-support/temporaryFolder';
+import { testLibrary } from '@zugluft/server/test-support/testServer';
 import { leastSteps, wayFaults } from '@zugluft/core/service/leastSteps';
 import { screwBalance } from '@zugluft/core/service/screwBalance';
 import { screwWarnings } from '@zugluft/core/service/screwWarnings';
@@ -44,7 +43,8 @@ test('each tells its story', () => {
   renewed.dies!.forEach((d) => (d.interface!.ageYears = 0));
   expect(together(renewed, 40)).toBeGreaterThan(1.02 * together(old, 40));
 
-  const drops = estimate(openCase({ record: named('BH16-S2', 'first firmware') }), { caps: [45] }).caps[0]!;
+  const drops = estimate(openCase({ record: named('BH16-S2', 'first firmware') }), { caps: [45] })
+    .caps[0]!;
   expect(drops.configured.cpuAlone!.watts).toBeCloseTo(30, 6);
 });
 
@@ -65,14 +65,15 @@ test('every opening is closed again with all its screws, and fans and paste have
 });
 
 test('seeding fills an empty library once', async () => {
-  const db = await openDatabase(temporaryFolder());
-  expect(await seedDemo(db)).toBe(DEMO_MACHINES.length);
-  expect(await seedDemo(db)).toBe(0);
+  const library = await testLibrary();
+  const { db } = library;
+  expect(await seedDemo(library)).toBe(DEMO_MACHINES.length);
+  expect(await seedDemo(library)).toBe(0);
   expect(await db.models.Machine.count()).toBe(DEMO_MACHINES.length);
   // an underside with its number covered, and what lies under it
   expect(await db.models.Attachment.count()).toBeGreaterThanOrEqual(2 * DEMO_MACHINES.length);
   expect(await db.models.Attachment.count({ where: { covers: '[]', name: 'underside.jpg' } })).toBe(
     0,
   );
-  await db.close();
+  await library.close();
 });

@@ -1,9 +1,7 @@
 import type { UnitFacts } from '@zugluft/core/family/unitFacts';
-import type { Database } from '@zugluft/server/database/openDatabase';
+import type { Library } from '@zugluft/server/library';
 import { createMachineFamilies } from '@zugluft/server/machines/machineFamilies';
-import { createMachineStore } from '@zugluft/server/machines/machineStore';
 import { createMachineTags } from '@zugluft/server/machines/machineTags';
-import { createAttachmentStore } from '@zugluft/server/attachments/attachmentStore';
 import { createOpenUpStore } from '@zugluft/server/openup/openUpStore';
 import { demoLog } from './logs';
 import { DEMO_MACHINES } from './machines';
@@ -49,15 +47,14 @@ const UNITS: readonly [RegExp, UnitFacts, readonly string[]][] = [
  *
  * @returns how many machines were added
  */
-export async function seedDemo(db: Database): Promise<number> {
+export async function seedDemo(library: Library): Promise<number> {
+  const { db, documents, machines, attachments } = library;
   if ((await db.models.Machine.count()) > 0) return 0;
-  const store = createMachineStore(db);
-  const families = createMachineFamilies(db, async () => ({}));
+  const families = createMachineFamilies(db, documents);
   const tags = createMachineTags(db);
-  const attachments = createAttachmentStore(db);
-  const logs = createOpenUpStore(db);
+  const logs = createOpenUpStore(db, documents);
   for (const record of DEMO_MACHINES) {
-    const made = await store.create(record);
+    const made = await machines.create(record);
     for (const { name, path, caption, covers, bytes } of await drawPictures(record)) {
       await attachments.add(made.id, bytes, { name, path }, { facts: { caption, covers } });
     }

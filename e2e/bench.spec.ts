@@ -95,7 +95,7 @@ test('a machine is opened by keypad alone through a killed server, and one screw
   await endStep(page);
   // two of a group at once, counted
   await press(page, '5', '4', 'c', '1');
-  await expect(kept).toContainText('server is away');
+  await expect(kept).toContainText('server away');
   // a photo waits too, and is not lost with the page
   await page
     .getByLabel('photos of this step')

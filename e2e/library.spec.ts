@@ -57,20 +57,35 @@ test('the envelope is read off with the arrow keys', async ({ page }) => {
   await expect(marked).not.toHaveText(second!);
 });
 
-test('another window’s change is not overwritten unseen', async ({ page, context }) => {
+test('another window’s change is joined where it does not touch, and asked about where it does', async ({
+  page,
+  context,
+}) => {
   await openMachine(page, 'first firmware');
   await openParts(page, 'Fans');
   const other = await context.newPage();
   await other.goto(page.url());
   await other.getByLabel('fan-left, greatest, rpm').fill('4400');
   await expect(saved(other)).toContainText('revision 2');
-  await other.close();
+  // another figure: both stand
   await page.getByLabel('fan-right, greatest, rpm').fill('4600');
-  const dialog = page.getByRole('dialog', { name: 'Changed in another window' });
-  await expect(dialog).toBeVisible();
-  await dialog.getByRole('button', { name: 'Take the other version' }).click();
+  await expect(saved(page)).toContainText('revision 3');
   await expect(page.getByLabel('fan-left, greatest, rpm')).toHaveValue('4400');
-  await expect(page.getByLabel('fan-right, greatest, rpm')).toHaveValue('5000');
+  // the same figure: asked, the figure named with all that was typed
+  await other.getByLabel('fan-right, greatest, rpm').fill('4700');
+  const asked = other.getByRole('dialog', { name: 'Changed in another window' });
+  await expect(asked).toContainText('5000');
+  await expect(asked).toContainText('4600');
+  await asked.getByRole('button', { name: /keep what stands here, 4700/ }).click();
+  await expect(asked).toBeHidden();
+  await expect(saved(other)).toContainText('revision 4');
+  await other.close();
+  await page.getByLabel('fan-right, greatest, rpm').fill('4650');
+  const dialog = page.getByRole('dialog', { name: 'Changed in another window' });
+  await dialog.getByRole('button', { name: /take the other window’s, 4700/ }).click();
+  await expect(dialog).toBeHidden();
+  await expect(page.getByLabel('fan-right, greatest, rpm')).toHaveValue('4700');
+  await expect(saved(page)).toContainText('revision 4');
 });
 
 test('what is typed while the server is away is kept and sent when it is back', async ({

@@ -43,14 +43,14 @@ test('an opening is logged by keys, goes on while the server is away, and one mi
   await expect(page.getByTestId('log-saving')).toHaveText('kept');
 
   // the server goes; what is typed is kept here, through a reload too
-  await page.route(/\/log$/, (route) => route.abort('connectionrefused'));
+  await page.route(/documents\/log\//, (route) => route.abort('connectionrefused'));
   await press(...Array.from({ length: 20 }, () => 'ArrowUp'), 'Enter');
   await press(...Array.from({ length: 20 }, () => 'ArrowRight'), 'Enter');
   await press(...Array.from({ length: 20 }, () => 'ArrowDown'), 'Enter');
-  await expect(page.getByTestId('log-saving')).toContainText('server is away');
+  await expect(page.getByTestId('log-saving')).toContainText('server away');
   await page.reload();
   await expect(page.getByTestId('balance-words')).toContainText('A: 2 on the bench');
-  await page.unroute(/\/log$/);
+  await page.unroute(/documents\/log\//);
   await expect(page.getByTestId('log-saving')).toHaveText('kept');
   await page.reload();
   await expect(page.getByTestId('balance-words')).toContainText('B: 1 on the bench');

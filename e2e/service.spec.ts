@@ -20,7 +20,7 @@ test('the usual steps follow the house’s rules, and the score follows the ledg
   await expect(page.getByText('Unplug it, then take it out')).toBeVisible();
   await expect(page.getByTestId('rules-saving')).toHaveText('kept');
   // the rules may take their time: the steps wait for them
-  await page.route('**/api/settings', async (route) => {
+  await page.route('**/api/documents/settings/**', async (route) => {
     await new Promise((resolve) => setTimeout(resolve, 1500));
     await route.continue();
   });
@@ -29,7 +29,7 @@ test('the usual steps follow the house’s rules, and the score follows the ledg
   const steps = page.getByRole('region', { name: 'steps' });
   await expect(steps.getByRole('button', { name: /Battery out/ })).toBeVisible();
   await expect(page.getByTestId('way')).toContainText('Battery out');
-  await page.unroute('**/api/settings');
+  await page.unroute('**/api/documents/settings/**');
   await page.goto('/house-rules');
   await page.getByRole('radio', { name: 'unplug only' }).click();
   await expect(page.getByText('Unplug it; it may stay in its place.')).toBeVisible();

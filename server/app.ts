@@ -4,23 +4,19 @@ import helmet from 'helmet';
 import { join } from 'node:path';
 import type { Logger } from 'pino';
 import { attachmentRoutes } from './attachments/attachmentRoutes';
-import { createAttachmentStore } from './attachments/attachmentStore';
-import type { Database } from './database/openDatabase';
-import { defaultRoutes } from './defaults/defaultRoutes';
-import { createDefaultStore } from './defaults/defaultStore';
+import { documentRoutes } from './documents/documentRoutes';
 import { exchangeRoutes } from './exchange/exchangeRoutes';
 import { createImporter } from './exchange/importPlan';
+import { defaultRoutes } from './laboratory/defaultRoutes';
+import { settingRoutes } from './laboratory/settingRoutes';
+import type { Library } from './library';
 import { createMachineFamilies } from './machines/machineFamilies';
-import { createMachineHistory } from './machines/machineHistory';
 import { machineRoutes } from './machines/machineRoutes';
 import { createMachineTags } from './machines/machineTags';
-import { createMachineStore } from './machines/machineStore';
-import { hostGuard } from './security/hostGuard';
+import { guideRoutes } from './openup/guideRoutes';
 import { openUpRoutes } from './openup/openUpRoutes';
 import { createOpenUpStore } from './openup/openUpStore';
-import { guideRoutes } from './openup/guideRoutes';
-import { settingRoutes } from './settings/settingRoutes';
-import { createSettingStore } from './settings/settingStore';
+import { hostGuard } from './security/hostGuard';
 import { problemHandler, unknownRoute } from './security/problem';
 
 const MAX_BODY = '1mb';
@@ -28,11 +24,12 @@ const MAX_BODY = '1mb';
 /**
  * The HTTP application.
  *
- * @param db an open library
+ * @param library all that is kept, and what is computed of it
  * @param webFolder folder with the built interface, or null to serve the API alone
  * @param logger where unexpected errors go
  */
-export function createApp(db: Database, webFolder: string | null, logger: Logger): Express {
+export function createApp(library: Library, webFolder: string | null, logger: Logger): Express {
+  const { db, documents, history, machines, list, attachments } = library;
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false);
@@ -69,40 +66,16 @@ export function createApp(db: Database, webFolder: string | null, logger: Logger
   api.get('/health', (_req, res) => {
     res.json({ ok: true });
   });
-  const defaults = createDefaultStore(db);
-  const machines = createMachineStore(db, defaults.current);
-  const attachments = createAttachmentStore(db);
+  api.use('/documents', documentRoutes(documents, history));
   api.use('/machines/:id/attachments', attachmentRoutes(attachments));
-  const logs = createOpenUpStore(db);
-  const settings = createSettingStore(db);
-  api.use('/machines/:id/log', openUpRoutes(logs));
-  api.use('/machines/:id', guideRoutes(machines, logs, attachments, settings));
-  api.use('/settings', settingRoutes(settings));
-  api.use(
-    '/machines',
-    machineRoutes(
-      machines,
-      createMachineFamilies(db, defaults.current),
-      createMachineHistory(db),
-      createMachineTags(db),
-    ),
-  );
-  api.use(
-    '/defaults',
-    defaultRoutes(defaults, () => {
-      machines.recompute().catch((cause: unknown) => logger.error(cause));
-    }),
-  );
-  api.use(
-    '/exchange',
-    exchangeRoutes(
-      db,
-      machines,
-      createImporter(db, machines, defaults.current, attachments, logs),
-      attachments,
-      logs,
-    ),
-  );
+  api.use('/machines/:id/log', openUpRoutes(createOpenUpStore(db, documents)));
+  api.use('/machines/:id', guideRoutes(machines, documents, attachments));
+  api.use('/settings', settingRoutes(documents));
+  api.use('/defaults', defaultRoutes(documents));
+  const families = createMachineFamilies(db, documents);
+  api.use('/machines', machineRoutes(machines, list, families, history, createMachineTags(db)));
+  const importer = createImporter(db, machines, documents, attachments);
+  api.use('/exchange', exchangeRoutes(db, machines, importer, attachments, documents));
   api.use(unknownRoute);
   app.use('/api', api);
 

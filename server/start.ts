@@ -2,15 +2,16 @@ import { once } from 'node:events';
 import type { Server } from 'node:http';
 import pino from 'pino';
 import { createApp } from './app';
-import { createAttachmentStore } from './attachments/attachmentStore';
-import { createDefaultStore } from './defaults/defaultStore';
-import { createMachineStore } from './machines/machineStore';
-import { tidyIncoming } from './exchange/receiveFile';
 import { openDatabase, type Database } from './database/openDatabase';
+import { computeInThread } from './derived/computeInThread';
+import { tidyIncoming } from './exchange/receiveFile';
+import { createLibrary } from './library';
 
 export interface Running {
   address: string;
   db: Database;
+  /** Resolves when nothing is left to compute of what is listed. */
+  settled(): Promise<void>;
   stop(): Promise<void>;
 }
 
@@ -26,29 +27,36 @@ export async function startServer(options: {
 }): Promise<Running> {
   const logger = pino({ level: 'warn' });
   const db = await openDatabase(options.dataFolder);
-  await createAttachmentStore(db).tidy();
+  const library = createLibrary(db, computeInThread(), (cause) => logger.error(cause));
+  await library.attachments.tidy();
   await tidyIncoming(options.dataFolder);
-  const app = createApp(db, options.webFolder, logger);
+  const app = createApp(library, options.webFolder, logger);
   const server: Server = app.listen(options.port, '127.0.0.1');
   try {
     await once(server, 'listening');
   } catch (cause) {
-    await db.close();
+    await library.close();
     throw cause;
   }
-  const catchingUp = createMachineStore(db, createDefaultStore(db).current)
+  // what an earlier version described, or a stop left behind, is caught up beside the requests
+  const catchingUp = library.machines
     .catchUp()
+    .then(() => library.list.load())
     .catch((cause: unknown) => logger.error(cause));
   const bound = server.address();
   const port = typeof bound === 'object' && bound ? bound.port : options.port;
   return {
     address: `http://127.0.0.1:${port}`,
     db,
+    async settled() {
+      await catchingUp;
+      await library.watts.settled();
+    },
     async stop() {
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
       await catchingUp;
-      await db.close();
+      await library.close();
     },
   };
 }

@@ -8,6 +8,7 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Toaster } from 'sonner';
 import { startOffline } from './offline/startOffline';
+import { onArrived, watchLeaving } from './documents/keepers';
 import { LibraryPage } from './library/LibraryPage';
 import { CrashPage } from './ui/CrashPage';
 import type { UnitPreference } from '@zugluft/core/record/units';
@@ -163,6 +164,13 @@ config({ jitless: true });
 storeTheme(storedTheme());
 // while developing, old parts of the program would be in the way
 if (import.meta.env.PROD) void startOffline();
+watchLeaving();
+// what was typed shows in the lists
+onArrived((kind) => {
+  if (kind === 'photo' || kind === 'log') return;
+  void client.invalidateQueries({ queryKey: ['machines', 'list'] });
+  void client.invalidateQueries({ queryKey: ['machines', 'family'] });
+});
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <App />

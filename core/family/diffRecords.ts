@@ -14,20 +14,29 @@ function keyed(list: readonly unknown[]): Map<string, unknown> {
   return new Map(list.map((x, i) => [usable ? ids[i]! : String(i), x]));
 }
 
+/** What a list of parts holds by their ids, each of its own; null for any other list or value. */
+export function keyedById(list: unknown): Map<string, unknown> | null {
+  if (!Array.isArray(list)) return null;
+  const keyedList = keyed(list);
+  const byId = list.every((x) => isObject(x) && keyedList.get(x['id'] as string) === x);
+  return byId ? keyedList : null;
+}
+
 /** A figure or a plain value: shown whole, never field by field. */
-function isLeaf(x: unknown): boolean {
+export function isLeaf(x: unknown): boolean {
   if (isObject(x)) return 'value' in x;
   return !Array.isArray(x) || x.every((y) => typeof y !== 'object');
 }
 
-function same(a: unknown, b: unknown): boolean {
+/** Whether two values say the same; a plain number is the figure that holds nothing else. */
+export function sameValue(a: unknown, b: unknown): boolean {
   if (a === b) return true;
   if (Array.isArray(a) && Array.isArray(b)) {
-    return a.length === b.length && a.every((x, i) => same(x, b[i]));
+    return a.length === b.length && a.every((x, i) => sameValue(x, b[i]));
   }
   if (isObject(a) && isObject(b)) {
     const keys = new Set([...Object.keys(a), ...Object.keys(b)]);
-    return [...keys].every((k) => same(a[k], b[k]));
+    return [...keys].every((k) => sameValue(a[k], b[k]));
   }
   // a plain number is the same figure as one that holds nothing else
   if (isObject(a) && Object.keys(a).length === 1 && 'value' in a) return a['value'] === b;
@@ -47,7 +56,7 @@ export function diffRecords(before: unknown, after: unknown): Difference[] {
 }
 
 function walk(a: unknown, b: unknown, path: string, out: Difference[]): void {
-  if (same(a, b)) return;
+  if (sameValue(a, b)) return;
   const entries = (x: unknown): Map<string, unknown> | null =>
     x === undefined
       ? new Map()

@@ -37,17 +37,19 @@ export const attachmentFacts = z.strictObject({
 });
 export type AttachmentFacts = z.infer<typeof attachmentFacts>;
 
-export interface Attachment extends AttachmentFacts {
-  id: string;
-  machineId: string;
-  revision: number;
-  type: AttachmentType;
-  sha256: string;
-  bytes: number;
-  widthPx: number | null;
-  heightPx: number | null;
+/** A photo or paper as it is answered. */
+export const attachment = attachmentFacts.extend({
+  id: z.string(),
+  machineId: z.string(),
+  revision: z.int(),
+  type: z.enum(ATTACHMENT_TYPES),
+  sha256: z.string(),
+  bytes: z.int(),
+  widthPx: z.int().nullable(),
+  heightPx: z.int().nullable(),
   /** By the camera's clock, without a zone, such as `2026-03-02T10:11:12`. */
-  takenAt: string | null;
-  createdAt: string;
-  putAsideAt: string | null;
-}
+  takenAt: z.string().nullable(),
+  createdAt: z.iso.datetime(),
+  putAsideAt: z.iso.datetime().nullable(),
+});
+export type Attachment = z.infer<typeof attachment>;

@@ -1,17 +1,34 @@
-import type { z } from 'zod';
+import { z } from 'zod';
+import { MAX_CAP_DBA, MAX_CAPS, MIN_CAP_DBA, USUAL_CAPS_DBA } from '../case/laboratory';
 import { houseRules, type HouseRules } from './houseRules';
 import { rubric, type Rubric } from './serviceScore';
+
+const BOUNDS = `must lie between ${MIN_CAP_DBA} and ${MAX_CAP_DBA} dB(A)`;
+
+/** The noise caps a laboratory works with; fans off and full speed are always there besides. */
+export const labCaps = z.strictObject({
+  levelsDbA: z
+    .array(z.number('needs a level').min(MIN_CAP_DBA, BOUNDS).max(MAX_CAP_DBA, BOUNDS))
+    .min(1, 'needs at least one cap')
+    .max(MAX_CAPS, `must be at most ${MAX_CAPS} caps`)
+    .refine((levels) => new Set(levels).size === levels.length, 'must each be there once')
+    .transform((levels) => [...levels].sort((a, b) => a - b))
+    .default([...USUAL_CAPS_DBA]),
+});
+export type LabCaps = z.infer<typeof labCaps>;
 
 /** What a lab has decided for itself, each kept under its name. */
 export interface LabSettings {
   'house-rules': HouseRules;
   rubric: Rubric;
+  caps: LabCaps;
 }
 export type LabSettingKey = keyof LabSettings;
 
 export const LAB_SETTINGS: { [K in LabSettingKey]: z.ZodType<LabSettings[K]> } = {
   'house-rules': houseRules,
   rubric,
+  caps: labCaps,
 };
 
 export const isLabSetting = (key: string): key is LabSettingKey => Object.hasOwn(LAB_SETTINGS, key);

@@ -1,18 +1,19 @@
 import { raw, Router, type Request, type Response } from 'express';
-import { MAX_ATTACHMENT_MB } from '@zugluft/core/library/attachment';
+import { MAX_ATTACHMENT_MB, type Attachment } from '@zugluft/core/library/attachment';
 import { z } from 'zod';
-import { expectedRevision } from '../security/expectedRevision';
+import { expectedRevision } from '../documents/lock';
+import { writeIdOf } from '../documents/writeId';
 import { parse } from '../security/parse';
 import { Problem } from '../security/problem';
 import type { AttachmentStore } from './attachmentStore';
 
-const addQuery = z.strictObject({
+export const addQuery = z.strictObject({
   name: z.string().min(1).max(200),
   path: z.string().max(200).default(''),
   /** The sender's own, so that what is sent twice is taken once. */
   id: z.uuid('is not a photo’s id').optional(),
 });
-const listQuery = z.strictObject({
+export const attachmentListQuery = z.strictObject({
   page: z.coerce.number().int().min(1).max(1000).default(1),
   aside: z.enum(['0', '1']).default('0'),
 });
@@ -33,11 +34,14 @@ export function attachmentRoutes(store: AttachmentStore): Router {
     const { id, file } = parse(params, req.params);
     return [id, file];
   };
+  const about = (req: Request) => ({ writeId: writeIdOf(req) });
+  const send = (res: Response, photo: Attachment) =>
+    res.set('ETag', `"${photo.revision}"`).json(photo);
   const keepFor = (res: Response, sha256: string) =>
     res.set('Cache-Control', 'private, max-age=31536000, immutable').set('ETag', `"${sha256}"`);
 
   router.get('/', async (req, res) => {
-    const { page, aside } = parse(listQuery, req.query);
+    const { page, aside } = parse(attachmentListQuery, req.query);
     res.json(await store.list(machineOf(req), page, aside === '1'));
   });
 
@@ -57,15 +61,15 @@ export function attachmentRoutes(store: AttachmentStore): Router {
   );
 
   router.put('/:file', async (req, res) => {
-    res.json(await store.change(...both(req), expectedRevision(req), req.body));
+    send(res, await store.change(...both(req), expectedRevision(req), req.body, about(req)));
   });
 
   router.post('/:file/put-aside', async (req, res) => {
-    res.json(await store.setAside(...both(req), true));
+    send(res, await store.setAside(...both(req), expectedRevision(req), true, about(req)));
   });
 
   router.post('/:file/bring-back', async (req, res) => {
-    res.json(await store.setAside(...both(req), false));
+    send(res, await store.setAside(...both(req), expectedRevision(req), false, about(req)));
   });
 
   router.get('/:file/content', async (req, res) => {

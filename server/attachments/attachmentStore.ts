@@ -11,6 +11,7 @@ import type { Page } from '@zugluft/core/library/answers';
 import type { Transaction } from 'sequelize';
 import type { AttachmentRow } from '../database/models';
 import type { Database } from '../database/openDatabase';
+import type { DocumentStore, WriteAbout } from '../documents/documentStore';
 import { found } from '../machines/machineRows';
 import { parse } from '../security/parse';
 import { Problem } from '../security/problem';
@@ -51,8 +52,9 @@ export function toAttachment(row: AttachmentRow): Attachment {
  * so that no row points at nothing.
  *
  * @param db an open library
+ * @param documents the store, for what people say of a photo
  */
-export function createAttachmentStore(db: Database) {
+export function createAttachmentStore(db: Database, documents: DocumentStore) {
   const { Attachment: Rows, Machine } = db.models;
   const folder = createFileFolder(db.folder);
   // decoding takes much memory and both cores: one at a time
@@ -155,6 +157,7 @@ export function createAttachmentStore(db: Database) {
           },
           { transaction },
         );
+        await documents.create('photo', row.id, facts, transaction);
         return toAttachment(row);
       });
     },
@@ -170,35 +173,29 @@ export function createAttachmentStore(db: Database) {
       return (await Rows.findByPk(id)) !== null;
     },
 
-    async change(machineId: string, id: string, seen: number, input: unknown): Promise<Attachment> {
-      const { covers, ...facts } = parse(attachmentFacts, input);
-      return db.write(async (transaction) => {
-        const row = await rowOf(machineId, id, transaction);
-        if (row.revision !== seen) {
-          throw new Problem(
-            412,
-            'Changed meanwhile',
-            `“${row.name}” was changed in another window`,
-            { current: toAttachment(row) },
-          );
-        }
-        if (covers.length && row.type === 'application/pdf') {
-          throw new Problem(422, 'No photo', 'boxes can be laid over photos only');
-        }
-        await row.update(
-          { ...facts, covers: JSON.stringify(covers), revision: row.revision + 1 },
-          { transaction },
-        );
-        return toAttachment(row);
-      });
+    /** Replaces what is known of a photo if it is still at the revision the writer saw. */
+    async change(
+      machineId: string,
+      id: string,
+      seen: number,
+      input: unknown,
+      about?: WriteAbout,
+    ): Promise<Attachment> {
+      await rowOf(machineId, id);
+      await documents.write('photo', id, seen, documents.accept('photo', input), about);
+      return toAttachment(await rowOf(machineId, id));
     },
 
-    async setAside(machineId: string, id: string, aside: boolean): Promise<Attachment> {
-      return db.write(async (transaction) => {
-        const row = await rowOf(machineId, id, transaction);
-        await row.update({ putAsideAt: aside ? new Date() : null }, { transaction });
-        return toAttachment(row);
-      });
+    async setAside(
+      machineId: string,
+      id: string,
+      seen: number,
+      aside: boolean,
+      about?: WriteAbout,
+    ): Promise<Attachment> {
+      await rowOf(machineId, id);
+      await documents.setAside('photo', id, seen, aside, about);
+      return toAttachment(await rowOf(machineId, id));
     },
 
     /** A photo as it is kept, for the lab's own eyes: its boxes can still be moved. */

@@ -221,10 +221,12 @@ test('of two windows the later one is told; put aside and brought back', async (
     .send(facts(body, { caption: 'second' }));
   expect(late.status).toBe(412);
   expect(late.body.current).toMatchObject({ caption: 'first', revision: 2 });
-  await call().post(`${url}/put-aside`).expect(200);
+  await call().post(`${url}/put-aside`).expect(428);
+  await call().post(`${url}/put-aside`).set('If-Match', '"2"').expect(200);
   expect((await call().get(`/api/machines/${id}/attachments`)).body.total).toBe(0);
   expect((await call().get(`/api/machines/${id}/attachments?aside=1`)).body.total).toBe(1);
-  await call().post(`${url}/bring-back`).expect(200);
+  await call().post(`${url}/bring-back`).set('If-Match', '"2"').expect(412);
+  await call().post(`${url}/bring-back`).set('If-Match', '"3"').expect(200);
   expect((await call().get(`/api/machines/${id}/attachments`)).body.items[0].caption).toBe('first');
   // a photo of one machine is none of another’s
   const other = await create();

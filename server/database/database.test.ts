@@ -18,14 +18,23 @@ test('a failed write leaves nothing behind, and the next one goes through', asyn
   const db = await openDatabase(folder());
   const orphan = () =>
     db.write((transaction) =>
-      db.models.Revision.create(
-        { machineId: 'nobody', revision: 1, record: '{}' },
+      db.models.DocumentRevision.create(
+        {
+          kind: 'record',
+          id: 'nobody',
+          revision: 1,
+          value: '{}',
+          name: null,
+          putAside: false,
+          note: '',
+          writeId: null,
+        },
         { transaction },
       ),
     );
   await expect(orphan()).rejects.toThrow();
   await db.write(async () => undefined);
-  expect(await db.models.Revision.count()).toBe(0);
+  expect(await db.models.DocumentRevision.count()).toBe(0);
   await db.close();
 });
 
@@ -38,7 +47,7 @@ test('opening a filled library again migrates nothing twice and keeps everything
   await first.close();
   const second = await openDatabase(where);
   expect(await second.models.Machine.count()).toBe(1);
-  expect(await second.models.Revision.count()).toBe(1);
+  expect(await second.models.DocumentRevision.count({ where: { kind: 'record' } })).toBe(1);
   await second.close();
   const third = await openDatabase(where);
   expect(await third.models.Machine.count()).toBe(1);

@@ -126,7 +126,7 @@ test('killed in the middle of a thousand writes, it has lost none that it acknow
   expect(state!.integrity_check).toBe('ok');
   // every machine's newest revision is there, and none is newer than it says
   const [lost] = await db.sequelize.query<{ n: number }>(
-    `SELECT count(*) AS n FROM machines m WHERE m.revision <> (SELECT max(revision) FROM revisions WHERE machineId = m.id)`,
+    `SELECT count(*) AS n FROM machines m WHERE m.revision <> (SELECT max(revision) FROM document_revisions r WHERE r.kind = 'record' AND r.id = m.id)`,
     { type: QueryTypes.SELECT },
   );
   expect(lost!.n).toBe(0);

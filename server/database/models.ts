@@ -27,13 +27,10 @@ export class MachineRow extends Model<
   declare chamber: boolean;
   declare finAreaCm2: number | null;
   declare pipeSectionMm2: number | null;
-  declare togetherAt28W: number | null;
-  declare togetherAt32W: number | null;
-  declare togetherAt36W: number | null;
-  declare togetherAt40W: number | null;
-  declare togetherAt45W: number | null;
-  declare togetherFullW: number | null;
   declare describedBy: number;
+  /** Watts of both dies together by cap, as JSON, and what they were computed by. */
+  declare watts: CreationOptional<string>;
+  declare wattsBy: CreationOptional<string>;
   declare putAsideAt: Date | null;
   declare unitId: string;
   declare variantId: string;
@@ -95,52 +92,33 @@ export class MachineTagRow extends Model<
   declare tag: string;
 }
 
-/** A record as it was at one revision. */
-export class RevisionRow extends Model<
-  InferAttributes<RevisionRow>,
-  InferCreationAttributes<RevisionRow>
+/** A kept document: where it stands now. */
+export class DocumentRow extends Model<
+  InferAttributes<DocumentRow>,
+  InferCreationAttributes<DocumentRow>
 > {
-  declare id: CreationOptional<number>;
-  declare machineId: string;
+  declare kind: string;
+  declare id: string;
   declare revision: number;
-  declare record: string;
+  declare putAsideAt: Date | null;
   declare createdAt: CreationOptional<Date>;
+  declare updatedAt: CreationOptional<Date>;
 }
 
-/** A log of an opening as it was at one revision. */
-export class OpenUpLogRow extends Model<
-  InferAttributes<OpenUpLogRow>,
-  InferCreationAttributes<OpenUpLogRow>
+/** A document as it was at one revision. */
+export class DocumentRevisionRow extends Model<
+  InferAttributes<DocumentRevisionRow>,
+  InferCreationAttributes<DocumentRevisionRow>
 > {
-  declare id: CreationOptional<number>;
-  declare machineId: string;
+  declare key: CreationOptional<number>;
+  declare kind: string;
+  declare id: string;
   declare revision: number;
-  declare log: string;
-  declare createdAt: CreationOptional<Date>;
-}
-
-/** One change of a lab's own default; all null: back to the built-in one. */
-export class LabDefaultRow extends Model<
-  InferAttributes<LabDefaultRow>,
-  InferCreationAttributes<LabDefaultRow>
-> {
-  declare id: CreationOptional<number>;
-  declare key: string;
-  declare value: number | null;
-  declare low: number | null;
-  declare high: number | null;
-  declare note: string;
-  declare createdAt: CreationOptional<Date>;
-}
-
-/** What a lab has decided for itself, as it was after one change. */
-export class LabSettingRow extends Model<
-  InferAttributes<LabSettingRow>,
-  InferCreationAttributes<LabSettingRow>
-> {
-  declare id: CreationOptional<number>;
-  declare key: string;
   declare value: string;
+  declare name: string | null;
+  declare putAside: boolean;
+  declare note: string;
+  declare writeId: string | null;
   declare createdAt: CreationOptional<Date>;
 }
 
@@ -150,11 +128,9 @@ export interface Models {
   Variant: typeof VariantRow;
   Unit: typeof UnitRow;
   MachineTag: typeof MachineTagRow;
-  Revision: typeof RevisionRow;
   Attachment: typeof AttachmentRow;
-  OpenUpLog: typeof OpenUpLogRow;
-  LabDefault: typeof LabDefaultRow;
-  LabSetting: typeof LabSettingRow;
+  Document: typeof DocumentRow;
+  DocumentRevision: typeof DocumentRevisionRow;
 }
 
 export function defineModels(sequelize: Sequelize): Models {
@@ -176,13 +152,9 @@ export function defineModels(sequelize: Sequelize): Models {
       chamber: { type: DataTypes.BOOLEAN, allowNull: false },
       finAreaCm2: { type: DataTypes.FLOAT, allowNull: true },
       pipeSectionMm2: { type: DataTypes.FLOAT, allowNull: true },
-      togetherAt28W: { type: DataTypes.FLOAT, allowNull: true },
-      togetherAt32W: { type: DataTypes.FLOAT, allowNull: true },
-      togetherAt36W: { type: DataTypes.FLOAT, allowNull: true },
-      togetherAt40W: { type: DataTypes.FLOAT, allowNull: true },
-      togetherAt45W: { type: DataTypes.FLOAT, allowNull: true },
       describedBy: { type: DataTypes.INTEGER, allowNull: false },
-      togetherFullW: { type: DataTypes.FLOAT, allowNull: true },
+      watts: { type: DataTypes.TEXT, allowNull: false, defaultValue: '{}' },
+      wattsBy: { type: DataTypes.STRING(60), allowNull: false, defaultValue: '' },
       putAsideAt: { type: DataTypes.DATE, allowNull: true },
       unitId: { type: DataTypes.STRING(36), allowNull: false },
       variantId: { type: DataTypes.STRING(36), allowNull: false },
@@ -221,17 +193,6 @@ export function defineModels(sequelize: Sequelize): Models {
     },
     { sequelize, tableName: 'machine_tags', modelName: 'MachineTag', timestamps: false },
   );
-  class Revision extends RevisionRow {}
-  Revision.init(
-    {
-      id: { type: DataTypes.INTEGER, primaryKey: true, autoIncrement: true },
-      machineId: { type: DataTypes.STRING(36), allowNull: false },
-      revision: { type: DataTypes.INTEGER, allowNull: false },
-      record: { type: DataTypes.TEXT, allowNull: false },
-      createdAt: { type: DataTypes.DATE, allowNull: false },
-    },
-    { sequelize, tableName: 'revisions', modelName: 'Revision', updatedAt: false },
-  );
   class Attachment extends AttachmentRow {}
   Attachment.init(
     {
@@ -255,49 +216,46 @@ export function defineModels(sequelize: Sequelize): Models {
     },
     { sequelize, tableName: 'attachments', modelName: 'Attachment' },
   );
-  class OpenUpLog extends OpenUpLogRow {}
-  OpenUpLog.init(
+  class Document extends DocumentRow {}
+  Document.init(
     {
-      id: { type: DataTypes.INTEGER, primaryKey: true, autoIncrement: true },
-      machineId: { type: DataTypes.STRING(36), allowNull: false },
+      kind: { type: DataTypes.STRING(30), primaryKey: true },
+      id: { type: DataTypes.STRING(60), primaryKey: true },
       revision: { type: DataTypes.INTEGER, allowNull: false },
-      log: { type: DataTypes.TEXT, allowNull: false },
+      putAsideAt: { type: DataTypes.DATE, allowNull: true },
       createdAt: { type: DataTypes.DATE, allowNull: false },
+      updatedAt: { type: DataTypes.DATE, allowNull: false },
     },
-    { sequelize, tableName: 'open_up_logs', modelName: 'OpenUpLog', updatedAt: false },
+    { sequelize, tableName: 'documents', modelName: 'Document' },
   );
-  class LabDefault extends LabDefaultRow {}
-  LabDefault.init(
+  class DocumentRevision extends DocumentRevisionRow {}
+  DocumentRevision.init(
     {
-      id: { type: DataTypes.INTEGER, primaryKey: true, autoIncrement: true },
-      key: { type: DataTypes.STRING(120), allowNull: false },
-      value: { type: DataTypes.DOUBLE, allowNull: true },
-      low: { type: DataTypes.DOUBLE, allowNull: true },
-      high: { type: DataTypes.DOUBLE, allowNull: true },
-      note: { type: DataTypes.STRING(500), allowNull: false },
-      createdAt: { type: DataTypes.DATE, allowNull: false },
-    },
-    { sequelize, tableName: 'lab_defaults', modelName: 'LabDefault', updatedAt: false },
-  );
-  class LabSetting extends LabSettingRow {}
-  LabSetting.init(
-    {
-      id: { type: DataTypes.INTEGER, primaryKey: true, autoIncrement: true },
-      key: { type: DataTypes.STRING(60), allowNull: false },
+      key: { type: DataTypes.INTEGER, primaryKey: true, autoIncrement: true },
+      kind: { type: DataTypes.STRING(30), allowNull: false },
+      id: { type: DataTypes.STRING(60), allowNull: false },
+      revision: { type: DataTypes.INTEGER, allowNull: false },
       value: { type: DataTypes.TEXT, allowNull: false },
+      name: { type: DataTypes.STRING(80), allowNull: true },
+      putAside: { type: DataTypes.BOOLEAN, allowNull: false },
+      note: { type: DataTypes.STRING(200), allowNull: false },
+      writeId: { type: DataTypes.STRING(60), allowNull: true },
       createdAt: { type: DataTypes.DATE, allowNull: false },
     },
-    { sequelize, tableName: 'lab_settings', modelName: 'LabSetting', updatedAt: false },
+    {
+      sequelize,
+      tableName: 'document_revisions',
+      modelName: 'DocumentRevision',
+      updatedAt: false,
+    },
   );
   return {
     Machine,
     Variant,
     Unit,
     MachineTag,
-    Revision,
     Attachment,
-    OpenUpLog,
-    LabDefault,
-    LabSetting,
+    Document,
+    DocumentRevision,
   };
 }

@@ -1,6 +1,6 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { Sequelize, Transaction, type QueryInterface } from 'sequelize';
+import { QueryTypes, Sequelize, Transaction, type QueryInterface } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import * as machines from './migrations/0001-machines';
 import * as labDefaults from './migrations/0002-lab-defaults';
@@ -9,6 +9,7 @@ import * as library from './migrations/0004-library';
 import * as attachments from './migrations/0005-attachments';
 import * as openUpLogs from './migrations/0006-open-up-logs';
 import * as labSettings from './migrations/0007-lab-settings';
+import * as documents from './migrations/0008-documents';
 import { defineModels, type Models } from './models';
 
 /** Migrations, oldest first. They only go forward; an entry is never changed once it has shipped. */
@@ -20,7 +21,11 @@ const MIGRATIONS: { name: string; up: (query: QueryInterface) => Promise<void> }
   { name: '0005-attachments', up: attachments.up },
   { name: '0006-open-up-logs', up: openUpLogs.up },
   { name: '0007-lab-settings', up: labSettings.up },
+  { name: '0008-documents', up: documents.up },
 ];
+
+/** Rows that a write changed of what is listed, by the machine's id; true where its words changed too. */
+export type Touched = ReadonlyMap<string, boolean>;
 
 export interface Database {
   /** The data directory: photos and papers lie beside the library. */
@@ -29,16 +34,26 @@ export interface Database {
   models: Models;
   /** Runs a write as one transaction; writes queue up, since SQLite has one writer. */
   write<T>(work: (transaction: Transaction) => Promise<T>): Promise<T>;
-  /** How many writes there were: whoever remembers what he read can tell whether it still holds. */
-  changes(): number;
+  /**
+   * Called by a write that changes how a machine is listed.
+   *
+   * @param words whether the words it is found by changed
+   */
+  touch(transaction: Transaction, machineId: string, words: boolean): void;
+  /** Told after each write that changed what is listed, before whoever wrote goes on. */
+  onTouched(listener: (touched: Touched) => Promise<void>): void;
   close(): Promise<void>;
 }
+
+/** A library that this program cannot open without harm, in words. */
+export class UnusableLibrary extends Error {}
 
 /**
  * Opens the library in a folder, creating and migrating it where needed.
  *
  * @param folder data directory
  * @param upTo last migration to run, all by default: for tests that fill an older database
+ * @throws UnusableLibrary where a newer program wrote it
  * @throws where the folder cannot be written or a migration fails; nothing is half migrated
  */
 export async function openDatabase(folder: string, upTo?: string): Promise<Database> {
@@ -49,8 +64,68 @@ export async function openDatabase(folder: string, upTo?: string): Promise<Datab
     logging: false,
     transactionType: Transaction.TYPES.IMMEDIATE,
   });
-  await sequelize.query('PRAGMA journal_mode = WAL');
-  await sequelize.query('PRAGMA synchronous = FULL');
+  try {
+    await sequelize.query('PRAGMA journal_mode = WAL');
+    await sequelize.query('PRAGMA synchronous = FULL');
+    await refuseNewer(sequelize);
+    await migrate(sequelize, upTo);
+  } catch (cause) {
+    await sequelize.close();
+    throw cause;
+  }
+  let tail: Promise<unknown> = Promise.resolve();
+  const touchedBy = new WeakMap<Transaction, Map<string, boolean>>();
+  const listeners: ((touched: Touched) => Promise<void>)[] = [];
+  const writeOne = async <T>(work: (transaction: Transaction) => Promise<T>): Promise<T> => {
+    const touched = new Map<string, boolean>();
+    const result = await sequelize.transaction((transaction) => {
+      touchedBy.set(transaction, touched);
+      return work(transaction);
+    });
+    if (touched.size) for (const tell of listeners) await tell(touched);
+    return result;
+  };
+  return {
+    folder,
+    sequelize,
+    models: defineModels(sequelize),
+    write(work) {
+      const result = tail.then(() => writeOne(work));
+      tail = result.catch(() => undefined);
+      return result;
+    },
+    touch(transaction, machineId, words) {
+      const touched = touchedBy.get(transaction);
+      touched?.set(machineId, words || (touched.get(machineId) ?? false));
+    },
+    onTouched: (listener) => void listeners.push(listener),
+    async close() {
+      await tail;
+      await sequelize.close();
+    },
+  };
+}
+
+/** A newer program may have changed what this one would misread and write over. */
+async function refuseNewer(sequelize: Sequelize): Promise<void> {
+  const tables = await sequelize.query<{ name: string }>(
+    `SELECT name FROM sqlite_master WHERE type = 'table' AND name = 'migrations'`,
+    { type: QueryTypes.SELECT },
+  );
+  if (!tables.length) return;
+  const done = await sequelize.query<{ name: string }>('SELECT name FROM migrations', {
+    type: QueryTypes.SELECT,
+  });
+  const known = new Set(MIGRATIONS.map((m) => m.name));
+  const newer = done.map((m) => m.name).filter((name) => !known.has(name));
+  if (!newer.length) return;
+  throw new UnusableLibrary(
+    `This library was written by a newer version of the program (it knows ${newer.join(', ')}, this one does not). ` +
+      'Nothing was changed. Start the newer version, or use another data folder.',
+  );
+}
+
+async function migrate(sequelize: Sequelize, upTo: string | undefined): Promise<void> {
   const umzug = new Umzug({
     migrations: MIGRATIONS.map(({ name, up }) => ({
       name,
@@ -61,25 +136,4 @@ export async function openDatabase(folder: string, upTo?: string): Promise<Datab
     logger: undefined,
   });
   await umzug.up(upTo === undefined ? undefined : { to: upTo });
-  let tail: Promise<unknown> = Promise.resolve();
-  let changes = 0;
-  return {
-    folder,
-    sequelize,
-    models: defineModels(sequelize),
-    write(work) {
-      const result = tail
-        .then(() => sequelize.transaction(work))
-        .finally(() => {
-          changes++;
-        });
-      tail = result.catch(() => undefined);
-      return result;
-    },
-    changes: () => changes,
-    async close() {
-      await tail;
-      await sequelize.close();
-    },
-  };
 }

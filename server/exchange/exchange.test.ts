@@ -8,12 +8,7 @@ import pino from 'pino';
 import sharp from 'sharp';
 import request from 'supertest';
 import { createApp } from '../app';
-import { openDatabase } from '../database/openDatabase';
-import { createMachineStore } from '../machines/machineStore';
-import { temporaryFolder } from '../test-support/temporaryFolder';
-import { testServer } from '../test-support/testServer';
-import { createOpenUpStore } from '../openup/openUpStore';
-import { createAttachmentStore } from '../attachments/attachmentStore';
+import { testLibrary, testServer } from '../test-support/testServer';
 import { createImporter } from './importPlan';
 import { readImport } from './readImport';
 import { receiveFile } from './receiveFile';
@@ -95,8 +90,9 @@ test('a whole library goes into an empty one: variants, units, states and tags a
     expect(Buffer.from(content).includes('SECRET-7')).toBe(false);
   }
   expect(await actions(zip)).toEqual(['same', 'same']);
-  const db = await openDatabase(temporaryFolder());
-  const other = createApp(db, null, pino({ level: 'silent' }));
+  const opened = await testLibrary();
+  const { db } = opened;
+  const other = createApp(opened, null, pino({ level: 'silent' }));
   const at = (r: ReturnType<ReturnType<typeof request>['get']>) => r.set('Host', '127.0.0.1:4180');
   const answer = await at(
     request(other)
@@ -148,14 +144,9 @@ test('machines of one variant whose cooling differs do not become one variant he
   const zip = tampered(await download('/api/exchange/library.zip'), (r, at) => {
     r.finStacks[0].depthMm = 30 + at;
   });
-  const db = await openDatabase(temporaryFolder());
-  const importer = createImporter(
-    db,
-    createMachineStore(db),
-    async () => ({}),
-    createAttachmentStore(db),
-    createOpenUpStore(db),
-  );
+  const opened = await testLibrary();
+  const { db, machines, documents, attachments } = opened;
+  const importer = createImporter(db, machines, documents, attachments);
   const finder = { byId: async () => null, byName: async () => null };
   const received = await receiveFile(Readable.from([Buffer.from(zip)]), db.folder);
   const { candidates, close } = await readImport(received, 'zip', finder);
@@ -343,8 +334,9 @@ test('photos go out with their boxes burned in and come back once; papers only w
   // here nothing is new
   expect((await send(zip).expect(200)).body.items[0]).toMatchObject({ action: 'same', photos: 0 });
 
-  const other = await openDatabase(temporaryFolder());
-  const app = createApp(other, null, pino({ level: 'silent' }));
+  const opened = await testLibrary();
+  const other = opened.db;
+  const app = createApp(opened, null, pino({ level: 'silent' }));
   const post = (query: string) =>
     request(app)
       .post(`/api/exchange/import${query}`)
@@ -361,9 +353,10 @@ test('photos go out with their boxes burned in and come back once; papers only w
   // a photo that was tampered with is named, its machine taken
   const broken = unzipSync(zip);
   broken[files[0]!] = strToU8('no picture at all');
-  const third = await openDatabase(temporaryFolder());
+  const another = await testLibrary();
+  const third = another.db;
   const item = (
-    await request(createApp(third, null, pino({ level: 'silent' })))
+    await request(createApp(another, null, pino({ level: 'silent' })))
       .post('/api/exchange/import?apply=1')
       .set('Host', '127.0.0.1:4180')
       .set('Content-Type', 'application/octet-stream')
@@ -399,16 +392,17 @@ test('the log of an opening goes out with its machine and comes back once, as on
   const now = (await call().get(`/api/machines/${made.id}/log`)).body;
   expect(now).toMatchObject({ revision: 3, log: { steps: [{ note: 'tethered 😀' }] } });
 
-  const other = await openDatabase(temporaryFolder());
+  const opened = await testLibrary();
+  const other = opened.db;
   const post = (file: Uint8Array) =>
-    request(createApp(other, null, pino({ level: 'silent' })))
+    request(createApp(opened, null, pino({ level: 'silent' })))
       .post('/api/exchange/import?apply=1')
       .set('Host', '127.0.0.1:4180')
       .set('Content-Type', 'application/octet-stream')
       .send(Buffer.from(file));
   expect((await post(zip)).body.items[0]).toMatchObject({ action: 'new', log: 'new' });
-  expect((await other.models.OpenUpLog.findOne())!).toMatchObject({
-    machineId: made.id,
+  expect((await other.models.Document.findOne({ where: { kind: 'log' } }))!).toMatchObject({
+    id: made.id,
     revision: 1,
   });
   // a log that was tampered with refuses its machine, with the file's name

@@ -1,11 +1,10 @@
 import { Router } from 'express';
 import { WHEN_CHANGED, type ImportItem } from '@zugluft/core/library/answers';
 import { z } from 'zod';
-import type { OpenUpStore } from '../openup/openUpStore';
 import type { AttachmentStore } from '../attachments/attachmentStore';
 import type { Database } from '../database/openDatabase';
 import { onlyOneNamed } from '../machines/machineList';
-import { recordOf } from '../machines/machineRows';
+import type { DocumentStore } from '../documents/documentStore';
 import type { MachineStore } from '../machines/machineStore';
 import { parse } from '../security/parse';
 import { csvLines, fileName, writeLibraryZip } from './exportLibrary';
@@ -13,7 +12,7 @@ import type { Importer } from './importPlan';
 import { readImport, type Finder } from './readImport';
 import { receiveFile } from './receiveFile';
 
-const importQuery = z.strictObject({
+export const importQuery = z.strictObject({
   name: z.string().max(200).default('the file'),
   apply: z.enum(['0', '1']).default('0'),
   changed: z.enum(WHEN_CHANGED).default('update'),
@@ -25,18 +24,18 @@ export function exchangeRoutes(
   store: MachineStore,
   importer: Importer,
   attachments: AttachmentStore,
-  logs: OpenUpStore,
+  documents: DocumentStore,
 ): Router {
   const router = Router();
   const finder: Finder = {
     async byId(id) {
       const known = z.uuid().safeParse(id).success;
-      const row = known ? await db.models.Machine.findByPk(id) : null;
-      return row ? recordOf(db, row) : null;
+      const row = known ? await db.models.Machine.findByPk(id, { attributes: ['id'] }) : null;
+      return row ? (await documents.read('record', row.id)).value : null;
     },
     async byName(identity) {
       const row = await onlyOneNamed(db, identity);
-      return row ? { id: row.id, record: await recordOf(db, row) } : null;
+      return row ? { id: row.id, record: (await documents.read('record', row.id)).value } : null;
     },
   };
 
@@ -51,7 +50,7 @@ export function exchangeRoutes(
   router.get('/:kind.csv', async (req, res) => {
     const kind = parse(z.enum(['machines', 'parts']), req.params['kind']);
     res.attachment(`${kind}.csv`).type('text/csv; charset=utf-8');
-    for await (const text of csvLines(db, kind)) {
+    for await (const text of csvLines(db, documents, kind)) {
       if (res.destroyed) return;
       if (!res.write(text)) await new Promise((resolve) => res.once('drain', resolve));
     }
@@ -60,7 +59,7 @@ export function exchangeRoutes(
 
   router.get('/library.zip', async (_req, res) => {
     res.attachment('library.zip').type('application/zip');
-    await writeLibraryZip(db, attachments, logs, res);
+    await writeLibraryZip(db, documents, attachments, res);
   });
 
   // with Accept: application/x-ndjson a line for each machine as it is done, so that its progress can be told

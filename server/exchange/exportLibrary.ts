@@ -6,13 +6,20 @@ import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { Op } from 'sequelize';
 import type { Writable } from 'node:stream';
 import type { AttachmentStore } from '../attachments/attachmentStore';
-import type { OpenUpStore } from '../openup/openUpStore';
 import type { Database } from '../database/openDatabase';
 import type { MachineRow } from '../database/models';
-import { recordOf, toUnit } from '../machines/machineRows';
+import {
+  DOCUMENT_KINDS,
+  KIND_NAMES,
+  kindNamed,
+  type KindName,
+} from '@zugluft/core/documents/kinds';
+import type { DocumentStore } from '../documents/documentStore';
+import { toUnit } from '../machines/machineRows';
 import { MANIFEST } from './readImport';
 
 const AT_ONCE = 100;
+const stripUnit = DOCUMENT_KINDS.unit.travels!.strip;
 const ENDING: Record<AttachmentType, string> = {
   'image/jpeg': 'jpg',
   'image/png': 'png',
@@ -21,7 +28,10 @@ const ENDING: Record<AttachmentType, string> = {
 };
 
 /** Every machine that is not put aside, with its record, in pages. */
-async function* machines(db: Database): AsyncGenerator<{ row: MachineRow; record: CaseRecord }> {
+async function* machines(
+  db: Database,
+  documents: DocumentStore,
+): AsyncGenerator<{ row: MachineRow; record: CaseRecord }> {
   for (let after = ''; ;) {
     const rows = await db.models.Machine.findAll({
       where: { putAsideAt: null, id: { [Op.gt]: after } },
@@ -29,7 +39,9 @@ async function* machines(db: Database): AsyncGenerator<{ row: MachineRow; record
       limit: AT_ONCE,
     });
     if (!rows.length) return;
-    for (const row of rows) yield { row, record: await recordOf(db, row) };
+    for (const row of rows) {
+      yield { row, record: (await documents.read('record', row.id)).value };
+    }
     after = rows[rows.length - 1]!.id;
   }
 }
@@ -37,10 +49,14 @@ async function* machines(db: Database): AsyncGenerator<{ row: MachineRow; record
 const line = (cells: string[]) => `${Papa.unparse([cells], { newline: '\r\n' })}\r\n`;
 
 /** Lines of the CSV with one row per machine, or per part. */
-export async function* csvLines(db: Database, kind: 'machines' | 'parts'): AsyncGenerator<string> {
+export async function* csvLines(
+  db: Database,
+  documents: DocumentStore,
+  kind: 'machines' | 'parts',
+): AsyncGenerator<string> {
   const header = kind === 'machines' ? MACHINE_HEADER : PART_HEADER;
   yield `\ufeff${line(header)}`;
-  for await (const { row, record } of machines(db)) {
+  for await (const { row, record } of machines(db, documents)) {
     const rows = kind === 'machines' ? [machineRow(row.id, record)] : partRows(row.id, record);
     for (const r of rows) yield line(header.map((h) => r[h] ?? ''));
   }
@@ -66,8 +82,8 @@ export function fileName(record: CaseRecord): string {
  */
 export async function writeLibraryZip(
   db: Database,
+  documents: DocumentStore,
   attachments: AttachmentStore,
-  logs: OpenUpStore,
   out: Writable,
 ): Promise<void> {
   const ended = new Promise<void>((resolve, reject) => {
@@ -114,27 +130,39 @@ export async function writeLibraryZip(
     }
     return entries;
   };
+  /** Documents of a machine that travel as files of their own, its record apart. */
+  const addDocuments = async (machineId: string, base: string) => {
+    const files: { kind: KindName; file: string }[] = [];
+    for (const name of KIND_NAMES) {
+      const { belongsTo, travels } = kindNamed(name);
+      if (name === 'record' || belongsTo !== 'machine' || travels?.as !== 'file') continue;
+      // one that cannot be read keeps nothing else from going out
+      const kept = await documents.find(name, machineId).catch(() => null);
+      if (!kept?.revision) continue;
+      const file = `${travels.folder}/${base}.json`;
+      add(file, `${JSON.stringify(travels.strip(kept.value), null, 2)}\n`);
+      files.push({ kind: name, file });
+    }
+    return files;
+  };
   const list: object[] = [];
-  for await (const { row, record } of machines(db)) {
+  for await (const { row, record } of machines(db, documents)) {
     if (out.destroyed) return;
     const base = `${fileName(record)}-${row.id.slice(0, 8)}`;
     const file = `records/${base}.json`;
     const unit = toUnit((await db.models.Unit.findByPk(row.unitId))!);
     const tags = await db.models.MachineTag.findAll({ where: { machineId: row.id }, raw: true });
-    const { serial: _, ...facts } = unit.facts;
-    // one log that cannot be read keeps nothing else from going out
-    const kept = await logs.read(row.id).catch(() => null);
-    const logFile = kept?.revision ? `logs/${base}.json` : null;
-    if (logFile) add(logFile, `${JSON.stringify(kept!.log, null, 2)}\n`);
+    const files = await addDocuments(row.id, base);
     list.push({
       file,
-      log: logFile,
+      log: files.find((f) => f.kind === 'log')?.file ?? null,
+      documents: files.filter((f) => f.kind !== 'log'),
       id: row.id,
       variantId: row.variantId,
       unitId: row.unitId,
       stateName: row.stateName,
       tags: tags.map((t) => t.tag).sort(),
-      unit: facts,
+      unit: stripUnit(unit.facts),
       attachments: await addPhotos(row.id, base),
     });
     add(file, `${JSON.stringify(record, null, 2)}\n`);
@@ -144,7 +172,7 @@ export async function writeLibraryZip(
   for (const kind of ['machines', 'parts'] as const) {
     const file = new ZipDeflate(`${kind}.csv`, { level: 6 });
     zip.add(file);
-    for await (const text of csvLines(db, kind)) file.push(strToU8(text));
+    for await (const text of csvLines(db, documents, kind)) file.push(strToU8(text));
     file.push(new Uint8Array(0), true);
   }
   add(

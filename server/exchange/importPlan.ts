@@ -3,19 +3,17 @@ import { splitCase } from '@zugluft/core/family/splitCase';
 import type { ImportItem, WhenChanged } from '@zugluft/core/library/answers';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
-import type { OpenUpLog } from '@zugluft/core/service/openUpLog';
-import type { LabDefaults } from '@zugluft/core/record/resolver';
 import type { Transaction } from 'sequelize';
 import { randomUUID } from 'node:crypto';
 import type { Database } from '../database/openDatabase';
 import type { MachineRow } from '../database/models';
 import { variantIsFull } from '../machines/machineFamilies';
 import { onlyOneNamed } from '../machines/machineList';
-import { recordOf, writeFirst } from '../machines/machineRows';
+import type { DocumentStore } from '../documents/documentStore';
+import { addMachine, addUnit } from '../machines/machineRows';
 import type { MachineStore } from '../machines/machineStore';
-import type { OpenUpStore } from '../openup/openUpStore';
 import type { AttachmentStore } from '../attachments/attachmentStore';
-import type { Candidate } from './readImport';
+import type { Candidate, CandidateDocument } from './readImport';
 
 interface Planned {
   item: ImportItem;
@@ -40,11 +38,13 @@ export type Importer = ReturnType<typeof createImporter>;
 export function createImporter(
   db: Database,
   store: MachineStore,
-  labDefaults: () => Promise<LabDefaults>,
+  documents: DocumentStore,
   attachments: AttachmentStore,
-  logs: OpenUpStore,
 ) {
   const { Machine, MachineTag, Variant, Unit } = db.models;
+
+  const recordOf = async (row: MachineRow, transaction?: Transaction) =>
+    (await documents.read('record', row.id, transaction)).value;
 
   /** The machine that a record means: by the library's id, else the only one of its maker, model and variant. */
   const match = async (candidate: Candidate, record: CaseRecord): Promise<MachineRow | null> => {
@@ -85,32 +85,42 @@ export function createImporter(
     const row = await match(candidate, record);
     if (!row) item.action = 'new';
     else {
-      const changes = diffRecords(await recordOf(db, row), record);
+      const changes = diffRecords(await recordOf(row), record);
       item.machineId = row.id;
       item.action = changes.length ? 'changed' : 'same';
       item.changed = changes.length;
       item.first = changes.slice(0, FIRST);
     }
-    if (candidate.log) item.log = await logState(candidate.log, item.machineId);
+    for (const d of candidate.documents ?? []) {
+      const state = await stateOf(d, item.machineId);
+      if (d.kind === 'log') item.log = state;
+    }
     for (const { id } of candidate.attachments ?? []) {
       if (!(await attachments.knows(id))) item.photos++;
     }
     return { item, row };
   };
 
-  const logState = async (log: OpenUpLog, machineId: string | null): Promise<ImportItem['log']> => {
-    const kept = machineId === null ? null : await logs.read(machineId);
+  /** What a document that comes with a machine would be here. */
+  const stateOf = async (
+    { kind, value }: CandidateDocument,
+    machineId: string | null,
+  ): Promise<'new' | 'changed' | 'same'> => {
+    const kept = machineId === null ? null : await documents.find(kind, machineId);
     if (!kept?.revision) return 'new';
-    return diffRecords(kept.log, log).length ? 'changed' : 'same';
+    return diffRecords(kept.value, value).length ? 'changed' : 'same';
   };
 
-  /** The log of a candidate, as one more revision where there is one already and changes are taken. */
-  const addLog = async (candidate: Candidate, item: ImportItem, changed: WhenChanged) => {
-    if (!candidate.log || !item.machineId) return;
-    const { revision } = await logs.read(item.machineId);
-    item.log = await logState(candidate.log, item.machineId);
-    if (item.log === 'same' || (item.log === 'changed' && changed !== 'update')) return;
-    await logs.write(item.machineId, revision, candidate.log);
+  /** Documents of a candidate, each as one more revision where there is one already and changes are taken. */
+  const addDocuments = async (candidate: Candidate, item: ImportItem, changed: WhenChanged) => {
+    for (const d of candidate.documents ?? []) {
+      const state = await stateOf(d, item.machineId);
+      if (d.kind === 'log') item.log = state;
+      if (state === 'same' || (state === 'changed' && changed !== 'update')) continue;
+      const seen = (await documents.find(d.kind, item.machineId!))?.revision ?? 0;
+      const value = documents.accept(d.kind, d.value);
+      await documents.write(d.kind, item.machineId!, seen, value, { note: 'imported' });
+    }
   };
 
   /** Photos and papers of a candidate that are not here yet; one that cannot be taken is named and left out. */
@@ -144,7 +154,7 @@ export function createImporter(
     const sibling = await Machine.findOne({ where: { variantId: place.variantId }, transaction });
     if (sibling) {
       const cooling = (record: CaseRecord) => splitCase(record).cooling;
-      const there = cooling(await recordOf(db, sibling, transaction));
+      const there = cooling(await recordOf(sibling, transaction));
       if (diffRecords(there, cooling(candidate.record as CaseRecord)).length) return own;
       if (await variantIsFull(db, place.variantId, transaction)) return own;
     }
@@ -154,7 +164,7 @@ export function createImporter(
   };
 
   const addNew = async (candidate: Candidate): Promise<string> => {
-    const lab = await labDefaults();
+    const record = documents.accept('record', candidate.record, 'record');
     return db.write(async (transaction) => {
       const { variantId, unitId } = await placeFor(candidate, transaction);
       // a second state of a unit finds its variant and unit already there
@@ -163,25 +173,23 @@ export function createImporter(
         defaults: { id: variantId, copiedFrom: null },
         transaction,
       });
-      const facts = JSON.stringify(candidate.place?.facts ?? {});
-      await Unit.findOrCreate({
-        where: { id: unitId },
-        defaults: { id: unitId, variantId, revision: 1, facts },
-        transaction,
-      });
+      if (!(await Unit.findByPk(unitId, { transaction }))) {
+        const facts = documents.accept('unit', candidate.place?.facts ?? {});
+        await addUnit(db, documents, { id: unitId, variantId }, facts, transaction);
+      }
       const place = {
         variantId,
         unitId,
         stateName: candidate.place?.stateName ?? 'as found',
         ...(candidate.id ? { id: candidate.id } : {}),
       };
-      const row = await writeFirst(db, candidate.record, place, lab, transaction);
+      const { id } = await addMachine(db, documents, record, place, transaction, 'imported');
       const tags = [...new Set((candidate.tags ?? []).map((t) => t.trim().toLowerCase()))];
       await MachineTag.bulkCreate(
-        tags.filter(Boolean).map((tag) => ({ machineId: row.id, tag })),
+        tags.filter(Boolean).map((tag) => ({ machineId: id, tag })),
         { ignoreDuplicates: true, transaction },
       );
-      return row.id;
+      return id;
     });
   };
 
@@ -204,7 +212,7 @@ export function createImporter(
         const { item, row } = await plan(candidate);
         if (item.action === 'new') item.machineId = await addNew(candidate);
         if (item.action === 'changed' && changed === 'update') {
-          await store.update(row!.id, row!.revision, candidate.record);
+          await store.update(row!.id, row!.revision, candidate.record, { note: 'imported' });
         }
         if (item.action === 'changed' && changed === 'new') {
           const { id: _, place: __, attachments: ___, ...loose } = candidate;
@@ -212,7 +220,7 @@ export function createImporter(
         }
         const left = item.action === 'changed' && changed === 'skip';
         if (item.machineId && !left) {
-          await addLog(candidate, item, changed);
+          await addDocuments(candidate, item, changed);
           await addAttachments(candidate, item, item.action === 'changed' && changed === 'new');
         }
         yield item;

@@ -1,11 +1,11 @@
 import Papa from 'papaparse';
+import { KIND_NAMES, kindNamed, type KindName } from '@zugluft/core/documents/kinds';
 import { unitFacts, type UnitFacts } from '@zugluft/core/family/unitFacts';
 import { applyMachineRow, applyPartRow, fileKind, type Row } from '@zugluft/core/exchange/csvRows';
 import { plainCell } from '@zugluft/core/exchange/cells';
 import { jsonDepth } from '@zugluft/core/exchange/jsonDepth';
 import { MAX_ATTACHMENTS } from '@zugluft/core/library/attachment';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
-import { readOpenUpLog, type OpenUpLog } from '@zugluft/core/service/openUpLog';
 import { z } from 'zod';
 import type { Identity } from '../machines/machineList';
 import { Problem } from '../security/problem';
@@ -22,9 +22,15 @@ export interface Candidate {
   refused?: string;
   place?: { variantId: string; unitId: string; stateName: string; facts: UnitFacts };
   tags?: string[];
-  /** The log of its opening. */
-  log?: OpenUpLog;
+  /** What else is kept of it, by kind: the log of its opening. */
+  documents?: CandidateDocument[];
   attachments?: CandidateAttachment[];
+}
+
+/** A document that comes with a machine. */
+export interface CandidateDocument {
+  kind: KindName;
+  value: unknown;
 }
 
 /** A photo or paper that comes with a machine. */
@@ -60,6 +66,11 @@ const attachmentEntry = z.object({
   takenAt: z.string().max(30).nullable(),
 });
 
+/** Kinds that travel beside a record as files of their own. */
+const TRAVELLING = KIND_NAMES.filter(
+  (k) => k !== 'record' && kindNamed(k).travels?.as === 'file',
+) as [KindName, ...KindName[]];
+
 export const MANIFEST = 'manifest.json';
 export const manifestSchema = z.object({
   format: z.literal('zugluft-library'),
@@ -69,6 +80,10 @@ export const manifestSchema = z.object({
       z.object({
         file: z.string().max(300),
         log: z.string().max(300).nullable().default(null),
+        documents: z
+          .array(z.object({ kind: z.enum(TRAVELLING), file: z.string().max(300) }))
+          .max(20)
+          .default([]),
         id: z.uuid(),
         variantId: z.uuid(),
         unitId: z.uuid(),
@@ -173,10 +188,10 @@ async function readZip(zip: ZipFiles): Promise<Candidate[]> {
     }
     return readJson(bytes);
   };
-  const openUp = async (file: string): Promise<OpenUpLog> => {
-    const log = readOpenUpLog(await record(file));
-    if (!log) throw new Error(`${file} is no log of an opening`);
-    return log;
+  const document = async (kind: KindName, file: string): Promise<CandidateDocument> => {
+    const value = kindNamed(kind).read(await record(file));
+    if (value === null) throw new Error(`${file} is no ${kindNamed(kind).title}`);
+    return { kind, value };
   };
   const out: Candidate[] = [];
   if (!zip.names.includes(MANIFEST)) {
@@ -195,6 +210,7 @@ async function readZip(zip: ZipFiles): Promise<Candidate[]> {
   for (const {
     file,
     log,
+    documents,
     id,
     variantId,
     unitId,
@@ -210,7 +226,11 @@ async function readZip(zip: ZipFiles): Promise<Candidate[]> {
         record: await record(file),
         place: { variantId, unitId, stateName, facts: unit },
         tags,
-        ...(log === null ? {} : { log: await openUp(log) }),
+        documents: await Promise.all(
+          [...(log === null ? [] : [{ kind: 'log' as const, file: log }]), ...documents].map((d) =>
+            document(d.kind, d.file),
+          ),
+        ),
         attachments: attachments.map((a) => ({ ...a, read: () => zip.read(a.file) })),
       })),
     );

@@ -1,33 +1,10 @@
 import { finAreaCm2 } from '@zugluft/core/counting/countingAids';
-import { openCase } from '@zugluft/core/case/openCase';
-import { sustainedTogether } from '@zugluft/core/case/sustainedTogether';
 import { pipeSection } from '@zugluft/core/pipes/pipeSection';
 import { figureValue, type Figure } from '@zugluft/core/record/figure';
-import { parseRecord } from '@zugluft/core/record/parseRecord';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
-import type { LabDefaults } from '@zugluft/core/record/resolver';
-import { Problem } from '../security/problem';
 
 /** Goes up when the columns below change their meaning: older rows are then described anew. */
-export const DESCRIPTION = 1;
-
-const CAPS = [28, 32, 36, 40, 45, 'full'] as const;
-
-/** What the library shows of the answer. */
-export function answerOf(record: CaseRecord, complete: boolean, lab: LabDefaults) {
-  const watts = complete
-    ? sustainedTogether(openCase({ record, lab: { defaults: lab } }), CAPS)
-    : [];
-  const at = (cap: (typeof CAPS)[number]) => watts[CAPS.indexOf(cap)] ?? null;
-  return {
-    togetherAt28W: at(28),
-    togetherAt32W: at(32),
-    togetherAt36W: at(36),
-    togetherAt40W: at(40),
-    togetherAt45W: at(45),
-    togetherFullW: at('full'),
-  };
-}
+export const DESCRIPTION = 2;
 
 /** Words of parts, settings and notes that a search should find, each once. */
 function wordsOf(record: CaseRecord): string[] {
@@ -48,8 +25,8 @@ function sum(values: (number | null)[]): number | null {
   return known.length ? known.reduce((a, b) => a + b, 0) : null;
 }
 
-/** The columns in which a machine is listed, from its record. */
-export function describeRecord(record: CaseRecord, complete: boolean, lab: LabDefaults) {
+/** The columns in which a machine is listed, from its record; watts are computed apart. */
+export function describeRecord(record: CaseRecord, complete: boolean) {
   const identity = record.identity ?? {};
   const v = (f: Figure | undefined) => figureValue(f) ?? null;
   return {
@@ -79,24 +56,5 @@ export function describeRecord(record: CaseRecord, complete: boolean, lab: LabDe
     ),
     thicknessMm: v(record.shell?.thicknessMm),
     massKg: v(record.shell?.massKg),
-    ...answerOf(record, complete, lab),
   };
-}
-
-/**
- * Takes a record that may be kept, complete or not.
- *
- * @throws Problem 422 with the path of each figure that cannot be
- */
-export function acceptRecord(input: unknown): { record: CaseRecord; complete: boolean } {
-  const { record, issues, keepable, complete } = parseRecord(input);
-  if (!record || !keepable) {
-    throw new Problem(422, 'Record refused', 'the record holds figures that cannot be', {
-      errors: issues
-        .filter((i) => i.kind === 'impossible')
-        .slice(0, 100)
-        .map(({ path, message }) => ({ path: path ? `record.${path}` : 'record', message })),
-    });
-  }
-  return { record, complete };
 }

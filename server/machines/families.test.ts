@@ -114,10 +114,13 @@ test('a variant has a bounded number of machines', async () => {
 test('a state is renamed', async () => {
   const first = await create(two());
   const url = `/api/machines/${first.id}/state-name`;
-  expect((await call().put(url).send({ name: ' dusty ' }).expect(200)).body.stateName).toBe(
-    'dusty',
-  );
-  await call().put(url).send({ name: '' }).expect(400);
+  await call().put(url).send({ name: 'dusty' }).expect(428);
+  const named = await call().put(url).set('If-Match', '"1"').send({ name: ' dusty ' }).expect(200);
+  expect(named.body).toMatchObject({ stateName: 'dusty', revision: 2, record: first.record });
+  await call().put(url).set('If-Match', '"1"').send({ name: 'late' }).expect(412);
+  await call().put(url).set('If-Match', '"2"').send({ name: '' }).expect(400);
+  const { items } = (await call().get(`/api/machines/${first.id}/revisions`)).body;
+  expect(items[0]).toMatchObject({ revision: 2, name: 'dusty', note: 'named “dusty”', changed: 0 });
 });
 
 test('history tells what each revision changed, and any of them can be read again', async () => {
@@ -152,20 +155,20 @@ test('a library from before there were variants keeps every record and revision'
   await old.close();
   const now = await openDatabase(where);
   expect(await now.models.Machine.count()).toBe(450);
-  expect(await now.models.Revision.count()).toBe(451);
+  expect(await now.models.DocumentRevision.count({ where: { kind: 'record' } })).toBe(451);
   const [row] = await now.sequelize.query<Record<string, unknown>>(
-    `SELECT r.record, m.revision, m.stateName, u.variantId AS unitsVariant, m.variantId FROM machines m
+    `SELECT r.value AS record, m.revision, m.stateName, u.variantId AS unitsVariant, m.variantId FROM machines m
      JOIN units u ON u.id = m.unitId JOIN variants v ON v.id = m.variantId
-     JOIN revisions r ON r.machineId = m.id AND r.revision = m.revision WHERE m.id = 'machine-449'`,
+     JOIN document_revisions r ON r.kind = 'record' AND r.id = m.id AND r.revision = m.revision WHERE m.id = 'machine-449'`,
     { type: QueryTypes.SELECT },
   );
   expect(row).toMatchObject({ record: '{"n":"machine-449"}', revision: 3, stateName: 'as found' });
   // one whose newest revision held something else keeps both
-  const seven = await now.models.Revision.findAll({
-    where: { machineId: 'machine-7' },
+  const seven = await now.models.DocumentRevision.findAll({
+    where: { kind: 'record', id: 'machine-7' },
     order: [['revision', 'ASC']],
   });
-  expect(seven.map((r) => [r.revision, r.record])).toEqual([
+  expect(seven.map((r) => [r.revision, r.value])).toEqual([
     [3, '{}'],
     [4, '{"n":"machine-7"}'],
   ]);
@@ -182,7 +185,7 @@ test('the two halves of one write stand or fall together', async () => {
   ).body;
   // a sibling whose revision cannot be written
   await db().sequelize.query(
-    `INSERT INTO revisions (machineId, revision, record, createdAt) VALUES ('${second.id}', 2, '{}', '2026-01-01')`,
+    `INSERT INTO document_revisions (kind, id, revision, value, putAside, note, createdAt) VALUES ('record', '${second.id}', 2, '{}', 0, '', '2026-01-01')`,
   );
   const deeper = structuredClone(first.record);
   deeper.finStacks[0].depthMm = 30;

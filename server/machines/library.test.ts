@@ -1,12 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { openDatabase } from '../database/openDatabase';
-import { temporaryFolder } from '../test-support/temporaryFolder';
-import { testServer } from '../test-support/testServer';
-import { matchOf } from './machineList';
-import { createMachineStore } from './machineStore';
+import { testLibrary, testServer } from '../test-support/testServer';
+import { matchOf } from './listQuery';
 
-const { call, create, record } = testServer();
+const { call, create, record, settled } = testServer();
 const example = (name: string) =>
   JSON.parse(readFileSync(join(__dirname, `../../examples/${name}.json`), 'utf8'));
 const list = async (query: string) => {
@@ -81,6 +78,7 @@ test('filters by parts, size, fin area, chamber and watts at a cap', async () =>
   expect(await models('fansMin=2&fansMax=3')).toEqual(['Two']);
   expect(await models('pipesMin=4')).toEqual(['Four']);
   expect(await models('thicknessMax=12.5&massMax=1.2')).toEqual(['Thin']);
+  await settled();
   const all = (await list('sort=-togetherAt36W')).items;
   const watts = all.map((m) => m['togetherAt36W'] as number | null);
   expect(watts[0]).toBeGreaterThan(watts[1]!);
@@ -91,7 +89,15 @@ test('filters by parts, size, fin area, chamber and watts at a cap', async () =>
   expect(await models(`finAreaMin=${Math.max(...areas) - 1}`)).toEqual(['Four']);
   const chamber = all.filter((m) => m['chamber']).map((m) => m['model']);
   expect((await models('chamber=1')).sort()).toEqual(chamber.sort());
-  for (const bad of ['fansMin=many', 'cap=37', 'chamber=yes', 'sort=record', 'wattsMax=-1']) {
+  for (const bad of [
+    'fansMin=many',
+    'cap=loud',
+    'cap=14',
+    'cap=70.5',
+    'chamber=yes',
+    'sort=record',
+    'wattsMax=-1',
+  ]) {
     await call().get(`/api/machines?${bad}`).expect(400);
   }
 });
@@ -121,8 +127,8 @@ test('tags are put on many machines at once, all or nothing, and filtered by', a
 });
 
 test('rows written before the program knew these columns are described when it starts', async () => {
-  const db = await openDatabase(temporaryFolder());
-  const store = createMachineStore(db);
+  const library = await testLibrary();
+  const { db, machines: store } = library;
   const made = await store.create(named('Two', 'two-fan-shared-pipes'));
   await db.sequelize.query("UPDATE machines SET describedBy = 0, fans = 9, searchText = 'old'");
   expect(await store.catchUp()).toBe(1);
@@ -131,5 +137,5 @@ test('rows written before the program knew these columns are described when it s
   expect(row.fans).toBe(2);
   expect(row.revision).toBe(1);
   expect(row.searchText).toContain('tarnwick');
-  await db.close();
+  await library.close();
 });

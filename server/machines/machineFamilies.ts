@@ -1,14 +1,21 @@
 import { randomUUID } from 'node:crypto';
 import { copyForSibling, copyForUnit } from '@zugluft/core/family/markAssumed';
-import { stateName, unitFacts, type UnitFacts } from '@zugluft/core/family/unitFacts';
+import { stateName, unitFacts } from '@zugluft/core/family/unitFacts';
 import type { FamilyMember, Machine, Unit } from '@zugluft/core/library/answers';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
-import type { LabDefaults } from '@zugluft/core/record/resolver';
 import { col, fn, Op, where as sqlWhere, type Transaction } from 'sequelize';
 import type { Database } from '../database/openDatabase';
+import type { DocumentStore, WriteAbout } from '../documents/documentStore';
 import { parse } from '../security/parse';
 import { Problem } from '../security/problem';
-import { found, recordOf, toUnit, withUnit, writeFirst } from './machineRows';
+import {
+  addMachine,
+  addUnit,
+  found,
+  machineAnswer,
+  toUnit,
+  type MachinePlace,
+} from './machineRows';
 
 const MAX_SHOWN = 200;
 /** Every write to the cooling reaches each of them. */
@@ -23,20 +30,26 @@ export async function variantIsFull(
   return (await db.models.Machine.count({ where: { variantId }, transaction })) >= MAX_PER_VARIANT;
 }
 
+/** Watts of a row as they are answered. */
+function wattsOf(text: string): Pick<FamilyMember, 'watts' | 'togetherAt36W'> {
+  const watts = JSON.parse(text) as Record<string, number>;
+  return { watts, togetherAt36W: watts['36'] ?? null };
+}
+
 export type MachineFamilies = ReturnType<typeof createMachineFamilies>;
 
 /**
  * Variants, units and states: what a machine's file has beside it.
  *
  * @param db an open library
- * @param labDefaults the lab's own defaults as they are now
+ * @param documents the store
  */
-export function createMachineFamilies(db: Database, labDefaults: () => Promise<LabDefaults>) {
+export function createMachineFamilies(db: Database, documents: DocumentStore) {
   const { Machine: Machines, Variant, Unit: Units } = db.models;
 
   const source = async (id: string, transaction: Transaction) => {
     const row = found(await Machines.findByPk(id, { transaction }));
-    return { row, record: await recordOf(db, row, transaction) };
+    return { row, record: (await documents.read('record', id, transaction)).value };
   };
 
   const checkRoom = async (variantId: string, transaction: Transaction) => {
@@ -51,17 +64,13 @@ export function createMachineFamilies(db: Database, labDefaults: () => Promise<L
 
   const write = async (
     input: CaseRecord,
-    place: { variantId: string; unitId: string; stateName: string },
+    place: MachinePlace,
     transaction: Transaction,
-  ): Promise<Machine> =>
-    withUnit(db, await writeFirst(db, input, place, await labDefaults(), transaction), transaction);
-
-  const newUnit = async (variantId: string, facts: UnitFacts, transaction: Transaction) => {
-    const unit = await Units.create(
-      { id: randomUUID(), variantId, revision: 1, facts: JSON.stringify(facts) },
-      { transaction },
-    );
-    return unit.id;
+    note: string,
+  ): Promise<Machine> => {
+    const record = documents.accept('record', input, 'record');
+    const kept = await addMachine(db, documents, record, place, transaction, note);
+    return machineAnswer(db, kept, transaction);
   };
 
   return {
@@ -98,7 +107,7 @@ export function createMachineFamilies(db: Database, labDefaults: () => Promise<L
         serial: units.get(r.unitId)?.facts.serial ?? '',
         stateName: r.stateName,
         complete: r.complete,
-        togetherAt36W: r.togetherAt36W,
+        ...wattsOf(r.watts),
         putAside: r.putAsideAt !== null,
       }));
     },
@@ -110,7 +119,7 @@ export function createMachineFamilies(db: Database, labDefaults: () => Promise<L
         const { row, record } = await source(id, transaction);
         await checkRoom(row.variantId, transaction);
         const place = { variantId: row.variantId, unitId: row.unitId, stateName: named };
-        return write(record, place, transaction);
+        return write(record, place, transaction, `begun from “${row.stateName}”`);
       });
     },
 
@@ -121,12 +130,9 @@ export function createMachineFamilies(db: Database, labDefaults: () => Promise<L
         const { row, record } = await source(id, transaction);
         await checkRoom(row.variantId, transaction);
         const { variantId } = row;
-        const unitId = await newUnit(variantId, known, transaction);
-        return write(
-          copyForUnit(record),
-          { variantId, unitId, stateName: 'as found' },
-          transaction,
-        );
+        const unitId = await addUnit(db, documents, { variantId }, known, transaction);
+        const place = { variantId, unitId, stateName: 'as found' };
+        return write(copyForUnit(record), place, transaction, 'begun from another unit');
       });
     },
 
@@ -140,39 +146,17 @@ export function createMachineFamilies(db: Database, labDefaults: () => Promise<L
         copy.identity = { ...copy.identity, variant: named };
         const variantId = randomUUID();
         await Variant.create({ id: variantId, copiedFrom: row.variantId }, { transaction });
-        const unitId = await newUnit(variantId, {}, transaction);
-        return write(copy, { variantId, unitId, stateName: 'as found' }, transaction);
-      });
-    },
-
-    async renameState(id: string, name: unknown): Promise<Machine> {
-      const named = parse(stateName, name);
-      return db.write(async (transaction) => {
-        const { row } = await source(id, transaction);
-        await row.update({ stateName: named }, { transaction });
-        return withUnit(db, row, transaction);
+        const unitId = await addUnit(db, documents, { variantId }, {}, transaction);
+        const place = { variantId, unitId, stateName: 'as found' };
+        return write(copy, place, transaction, `begun from ${from}`.slice(0, 200));
       });
     },
 
     /** Replaces what is known of a unit if it is still at the revision the writer saw. */
-    async updateUnit(id: string, expectedRevision: number, facts: unknown): Promise<Unit> {
-      const known = parse(unitFacts, facts);
-      return db.write(async (transaction) => {
-        const row = found(await Units.findByPk(id, { transaction }), 'unit');
-        if (row.revision !== expectedRevision) {
-          throw new Problem(
-            412,
-            'Changed meanwhile',
-            `this unit is at revision ${row.revision}, not ${expectedRevision}`,
-            { current: toUnit(row) },
-          );
-        }
-        await row.update(
-          { facts: JSON.stringify(known), revision: row.revision + 1 },
-          { transaction },
-        );
-        return toUnit(row);
-      });
+    async updateUnit(id: string, seen: number, facts: unknown, about?: WriteAbout): Promise<Unit> {
+      const known = documents.accept('unit', facts);
+      const { revision, value } = await documents.write('unit', id, seen, known, about);
+      return { id, revision, facts: value };
     },
   };
 }

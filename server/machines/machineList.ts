@@ -1,8 +1,11 @@
 import { col, fn, Op, QueryTypes, where as sqlWhere } from 'sequelize';
-import { LIST_CAPS, WATTS_AT, type MachineSummary, type Page } from '@zugluft/core/library/answers';
-import { z } from 'zod';
+import { wattsColumn, type MachinePage, type MachineSummary } from '@zugluft/core/library/answers';
+import type { Cap } from '@zugluft/core/envelope/fanStates';
 import type { MachineRow } from '../database/models';
-import type { Database } from '../database/openDatabase';
+import type { Database, Touched } from '../database/openDatabase';
+import type { WattsKeeper } from '../derived/wattsKeeper';
+import { createListIndex, type ListIndex } from './listIndex';
+import { capOfSort, matchOf, type ListQuery } from './listQuery';
 
 const COLUMNS = [
   'id',
@@ -19,268 +22,121 @@ const COLUMNS = [
   'finAreaCm2',
   'thicknessMm',
   'massKg',
-  'togetherAt28W',
-  'togetherAt32W',
-  'togetherAt36W',
-  'togetherAt40W',
-  'togetherAt45W',
-  'togetherFullW',
   'updatedAt',
   'putAsideAt',
 ] as const;
 
-export const SORTABLE = [
-  'maker',
-  'variant',
-  'fans',
-  'pipes',
-  'finAreaCm2',
-  'thicknessMm',
-  'massKg',
-  'togetherAt28W',
-  'togetherAt32W',
-  'togetherAt36W',
-  'togetherAt40W',
-  'togetherAt45W',
-  'togetherFullW',
-  'updatedAt',
-] as const;
+/** An id per parameter: SQLite takes a thousand at once. */
+const AT_ONCE = 500;
 
-const bound = z.coerce.number('must be a number').min(0).max(1e6).optional();
-export const tagName = z
-  .string('needs a name')
-  .trim()
-  .min(1, 'needs a name')
-  .max(40, 'must be at most 40 characters');
-
-/** How the library is asked: words, filters, order, page. */
-export const listQuery = z.strictObject({
-  q: z.string().max(200).default(''),
-  page: z.coerce.number().int().min(1).max(100_000).default(1),
-  pageSize: z.coerce.number().int().min(1).max(200).default(50),
-  sort: z
-    .string()
-    .regex(new RegExp(`^-?(${SORTABLE.join('|')})$`), `must be one of ${SORTABLE.join(', ')}`)
-    .default('maker'),
-  putAside: z.enum(['0', '1']).default('0'),
-  tag: tagName.optional(),
-  chamber: z.enum(['0', '1']).optional(),
-  fansMin: bound,
-  fansMax: bound,
-  pipesMin: bound,
-  pipesMax: bound,
-  massMin: bound,
-  massMax: bound,
-  thicknessMin: bound,
-  thicknessMax: bound,
-  finAreaMin: bound,
-  finAreaMax: bound,
-  cap: z.enum(LIST_CAPS).default('36'),
-  wattsMin: bound,
-  wattsMax: bound,
-});
-export type ListQuery = z.infer<typeof listQuery>;
-
-/** What was typed as a full-text query: every word must begin a word of the machine; nothing typed is syntax. */
-export function matchOf(typed: string): string {
-  return typed
-    .split(/\s+/)
-    .map((word) => word.replace(/"/g, ''))
-    .filter((word) => /[\p{L}\p{N}]/u.test(word))
-    .slice(0, 10)
-    .map((word) => `"${word}"*`)
-    .join(' ');
-}
-
-/** Every row of the library as it is listed, in memory, with the orders in which it was asked for. */
-interface Loaded {
-  changes: number;
-  rows: MachineSummary[];
-  /** Number of each row by the key under which its words stand in the index. */
-  numbers: Map<number, number>;
-  columns: Record<Filtered, Float64Array>;
-  /** Numbers of the rows in each order asked for. */
-  ordered: Map<string, Uint32Array>;
-  /** By the words asked for a mark for each row that has them; a search under way serves all who wait for it. */
-  found: Map<string, Promise<Uint8Array>>;
-  /** Rows as JSON, each made once. */
-  texts: Map<string, string>;
-  answers: Map<string, string>;
-  /** Rows that pass, by all of a query but its order and page. */
-  passing: Map<string, Promise<Uint8Array>>;
-}
-
-const MAX_ORDERS = 40;
-const MAX_FOUND = 100;
-const MAX_ANSWERS = 400;
-
-const collator = new Intl.Collator('en', { numeric: true });
-
-function compare(a: unknown, b: unknown): number {
-  if (typeof a === 'number' && typeof b === 'number') return a - b;
-  return collator.compare(String(a), String(b));
-}
-
-/** By a column, machines without a value last, then by name. */
-function inOrder(rows: readonly MachineSummary[], sort: string): Uint32Array {
-  const column = sort.replace('-', '') as (typeof SORTABLE)[number];
-  const sign = sort.startsWith('-') ? -1 : 1;
-  const keys = column === 'maker' ? (['maker', 'model', 'variant'] as const) : [column];
-  return Uint32Array.from(rows.keys()).sort((i, j) => {
-    const [a, b] = [rows[i]!, rows[j]!];
-    for (const key of keys) {
-      const [x, y] = [a[key], b[key]];
-      if (x === null || y === null) {
-        if (x !== y) return x === null ? 1 : -1;
-        continue;
-      }
-      const by = compare(x, y);
-      if (by !== 0) return sign * by;
-    }
-    return (
-      compare(a.maker, b.maker) ||
-      compare(a.model, b.model) ||
-      (a.id < b.id ? -1 : a.id > b.id ? 1 : 0)
-    );
-  });
-}
-
-/** What is filtered by, as a number of a row; NaN where there is none, which lies in no range. */
-const FILTERED = {
-  fans: (m: MachineSummary) => m.fans,
-  pipes: (m: MachineSummary) => m.pipes,
-  massKg: (m: MachineSummary) => m.massKg ?? NaN,
-  thicknessMm: (m: MachineSummary) => m.thicknessMm ?? NaN,
-  finAreaCm2: (m: MachineSummary) => m.finAreaCm2 ?? NaN,
-  togetherAt28W: (m: MachineSummary) => m.togetherAt28W ?? NaN,
-  togetherAt32W: (m: MachineSummary) => m.togetherAt32W ?? NaN,
-  togetherAt36W: (m: MachineSummary) => m.togetherAt36W ?? NaN,
-  togetherAt40W: (m: MachineSummary) => m.togetherAt40W ?? NaN,
-  togetherAt45W: (m: MachineSummary) => m.togetherAt45W ?? NaN,
-  togetherFullW: (m: MachineSummary) => m.togetherFullW ?? NaN,
-  chamber: (m: MachineSummary) => Number(m.chamber),
-  aside: (m: MachineSummary) => Number(m.putAsideAt !== null),
-};
-type Filtered = keyof typeof FILTERED;
-
-function columnsOf(rows: readonly MachineSummary[]): Record<Filtered, Float64Array> {
-  return Object.fromEntries(
-    Object.entries(FILTERED).map(([column, of]) => [column, Float64Array.from(rows, of)]),
-  ) as Record<Filtered, Float64Array>;
-}
-
-/**
- * A mark for each row that passes the filters.
- *
- * @param wanted marks of the rows that have the words, or null where none were typed
- */
-function marksOf(
-  query: ListQuery,
-  { rows, columns }: Loaded,
-  wanted: Uint8Array | null,
-): Uint8Array {
-  const marks = wanted ? wanted.slice() : new Uint8Array(rows.length).fill(1);
-  // column by column: a plain loop over numbers is what runs fastest
-  const range = (column: Filtered, min = -Infinity, max = Infinity) => {
-    if (min === -Infinity && max === Infinity) return;
-    const values = columns[column];
-    for (let i = 0; i < marks.length; i++)
-      if (!(values[i]! >= min && values[i]! <= max)) marks[i] = 0;
-  };
-  const exactly = (column: Filtered, value: number) => range(column, value, value);
-  exactly('aside', Number(query.putAside));
-  range('fans', query.fansMin, query.fansMax);
-  range('pipes', query.pipesMin, query.pipesMax);
-  range('massKg', query.massMin, query.massMax);
-  range('thicknessMm', query.thicknessMin, query.thicknessMax);
-  range('finAreaCm2', query.finAreaMin, query.finAreaMax);
-  range(WATTS_AT[query.cap], query.wattsMin, query.wattsMax);
-  if (query.chamber !== undefined) exactly('chamber', Number(query.chamber));
-  const tag = query.tag?.toLowerCase();
-  if (tag !== undefined) {
-    for (let i = 0; i < marks.length; i++) if (!rows[i]!.tags.includes(tag)) marks[i] = 0;
-  }
-  return marks;
-}
-
-function remember<T>(map: Map<string, T>, key: string, value: T, most: number): T {
-  if (map.size >= most) map.delete(map.keys().next().value!);
-  map.set(key, value);
-  return value;
-}
+const iso = (x: unknown) =>
+  x === null || x === undefined ? null : new Date(x as string).toISOString();
 
 export type MachineList = ReturnType<typeof createMachineList>;
 
 /**
- * The library as it is listed. Its rows are short, so that all of them stay in memory and are read anew after a write; words
- * are searched for in the database.
+ * The library as it is listed. Its rows are short, so that all of them stay in memory; a write reads anew only those it
+ * touched. Words are searched for in the database.
  *
  * @param db an open library
+ * @param watts what is computed for each machine, and whether it still holds
  */
-export function createMachineList(db: Database) {
+export function createMachineList(db: Database, watts: WattsKeeper) {
   const { Machine, MachineTag } = db.models;
-  let loaded: Loaded | null = null;
-  let loading: Promise<Loaded> | null = null;
+  let loading: Promise<ListIndex> | null = null;
+  /** Key of each machine's words in the index of words, to the row's place. */
+  const wordKeys = new Map<number, string>();
 
-  const load = async (): Promise<Loaded> => {
-    const changes = db.changes();
-    const iso = (x: unknown) =>
-      x === null || x === undefined ? null : new Date(x as string).toISOString();
+  const summaryOf = (row: MachineRow, tags: string[]): MachineSummary => {
+    const now = watts.of(row);
+    return {
+      ...(Object.fromEntries(COLUMNS.map((c) => [c, row[c]])) as unknown as MachineSummary),
+      ...Object.fromEntries(watts.caps().map((cap) => [wattsColumn(cap), now.at(cap)])),
+      complete: Boolean(row.complete),
+      chamber: Boolean(row.chamber),
+      wattsPending: now.pending,
+      tags,
+      updatedAt: iso(row.updatedAt)!,
+      putAsideAt: iso(row.putAsideAt),
+    };
+  };
+
+  const readInto = async (index: ListIndex, ids: readonly string[] | null, touched?: Touched) => {
+    const which = ids ? { id: [...ids] } : {};
     // raw rows: model instances take longer to make than to read
-    const rows = await Machine.findAll({ attributes: [...COLUMNS], raw: true });
-    const tags = await MachineTag.findAll({ raw: true });
+    const rows = await Machine.findAll({
+      attributes: [...COLUMNS, 'watts', 'wattsBy'],
+      where: which,
+      raw: true,
+    });
+    const tags = await MachineTag.findAll({
+      ...(ids ? { where: { machineId: [...ids] } } : {}),
+      raw: true,
+    });
     const byId = new Map<string, string[]>();
     for (const { machineId, tag } of tags) {
       byId.set(machineId, [...(byId.get(machineId) ?? []), tag].sort());
     }
-    const listed = rows.map((r) => ({
-      ...(Object.fromEntries(COLUMNS.map((c) => [c, r[c]])) as unknown as MachineSummary),
-      complete: Boolean(r.complete),
-      chamber: Boolean(r.chamber),
-      tags: byId.get(r.id) ?? [],
-      updatedAt: iso(r.updatedAt)!,
-      putAsideAt: iso(r.putAsideAt),
-    }));
-    const numberOf = new Map(listed.map((m, i) => [m.id, i]));
+    const fresh = rows.filter((r) => index.placeOf(r.id) === undefined);
+    if (fresh.length) await readWordKeys(ids ? fresh.map((r) => r.id) : null);
+    for (const row of rows) {
+      watts.note(row);
+      index.put(summaryOf(row, byId.get(row.id) ?? []), touched?.get(row.id) ?? false);
+    }
+  };
+
+  const readWordKeys = async (ids: readonly string[] | null) => {
     const keys = await db.sequelize.query<{ key: number; machineId: string }>(
-      'SELECT key, machineId FROM search_keys',
-      { type: QueryTypes.SELECT },
+      `SELECT key, machineId FROM search_keys${ids ? ' WHERE machineId IN (:ids)' : ''}`,
+      { type: QueryTypes.SELECT, ...(ids ? { replacements: { ids: [...ids] } } : {}) },
     );
-    loaded = {
-      changes,
-      rows: listed,
-      numbers: new Map(keys.map((k) => [k.key, numberOf.get(k.machineId) ?? -1])),
-      columns: columnsOf(listed),
-      ordered: new Map(),
-      found: new Map(),
-      texts: new Map(),
-      answers: new Map(),
-      passing: new Map(),
-    };
-    return loaded;
+    for (const { key, machineId } of keys) wordKeys.set(key, machineId);
   };
 
-  const current = async (): Promise<Loaded> => {
-    if (loaded && loaded.changes === db.changes()) return loaded;
-    loading ??= load().finally(() => {
+  const load = async (): Promise<ListIndex> => {
+    await watts.ready();
+    const index = createListIndex();
+    await readInto(index, null);
+    return index;
+  };
+
+  const current = (): Promise<ListIndex> => {
+    loading ??= load().catch((cause: unknown) => {
       loading = null;
+      throw cause;
     });
-    const now = await loading;
-    return now.changes === db.changes() ? now : load();
+    return loading;
   };
 
-  /** A mark for each row that has all the words; null where none were typed. */
-  const search = (typed: string, within: Loaded): Promise<Uint8Array> | null => {
-    if (typed === '') return null;
-    const known = within.found.get(typed);
-    if (known) return known;
-    const looking = lookFor(typed, within);
-    // one that failed is not kept
-    looking.catch(() => within.found.delete(typed));
-    return remember(within.found, typed, looking, MAX_FOUND);
-  };
+  db.onTouched(async (touched) => {
+    if (!loading) return;
+    const index = await loading;
+    const ids = [...touched.keys()];
+    for (let k = 0; k < ids.length; k += AT_ONCE) {
+      await readInto(index, ids.slice(k, k + AT_ONCE), touched);
+    }
+  });
+  watts.onChange(async (kind) => {
+    const index = loading && (await loading);
+    if (!index) return;
+    if (kind === 'count') index.forget();
+    // other caps: rows have other columns
+    else {
+      index.reshape((row) => {
+        const kept = Object.fromEntries(
+          Object.entries(row).filter(([key]) => !key.startsWith('together')),
+        ) as unknown as MachineSummary;
+        const now = watts.ofMachine(row.id);
+        return {
+          ...kept,
+          ...Object.fromEntries(watts.caps().map((cap) => [wattsColumn(cap), now.at(cap)])),
+          wattsPending: now.pending,
+        };
+      });
+    }
+  });
 
-  const lookFor = async (typed: string, { rows: all, numbers }: Loaded): Promise<Uint8Array> => {
+  const lookFor = async (typed: string, index: ListIndex): Promise<Uint8Array> => {
     const match = matchOf(typed);
     // all keys in one cell: a row each takes longer to hand over than to find
     const [found] = match
@@ -293,49 +149,41 @@ export function createMachineList(db: Database) {
           'SELECT group_concat(k.key) AS keys FROM search_keys k JOIN machines m ON m.id = k.machineId WHERE instr(m.searchText, ?) > 0',
           { replacements: [typed.toLowerCase()], type: QueryTypes.SELECT },
         );
-    const marks = new Uint8Array(all.length);
+    const marks = new Uint8Array(index.rows.length);
     for (const key of found?.keys?.split(',') ?? []) {
       // written since: the next one who asks sees it
-      const i = numbers.get(Number(key)) ?? -1;
+      const i = index.placeOf(wordKeys.get(Number(key)) ?? '') ?? -1;
       if (i >= 0) marks[i] = 1;
     }
     return marks;
   };
 
-  const passing = async (query: ListQuery, now: Loaded): Promise<Uint8Array> => {
-    try {
-      return marksOf(query, now, await search(query.q.trim(), now));
-    } catch (cause) {
-      // one that failed is not kept
-      now.passing.clear();
-      throw cause;
+  const page = async (query: ListQuery, index: ListIndex) => {
+    const cap = query.cap ?? watts.middle();
+    const { page: _, pageSize: __, sort, ...filters } = query;
+    // a cap that is no one's yet is computed from now on
+    for (const asked of [query.cap, capOfSort(sort)]) {
+      if (asked !== undefined && asked !== null) watts.want(asked);
     }
-  };
-
-  const page = async (query: ListQuery, now: Loaded) => {
-    const { page: _, pageSize: __, sort: ___, ...filters } = query;
-    const key = JSON.stringify(filters);
-    const marks = await (now.passing.get(key) ??
-      remember(now.passing, key, passing(query, now), MAX_FOUND));
-    const ordered =
-      now.ordered.get(query.sort) ??
-      remember(now.ordered, query.sort, inOrder(now.rows, query.sort), MAX_ORDERS);
-    const from = (query.page - 1) * query.pageSize;
-    const items: MachineSummary[] = [];
-    let total = 0;
-    for (let k = 0; k < ordered.length; k++) {
-      const i = ordered[k]!;
-      if (!marks[i]) continue;
-      if (total >= from && total < from + query.pageSize) items.push(now.rows[i]!);
-      total++;
-    }
-    return { items, total };
+    const typed = query.q.trim();
+    const marks = await index.passing(JSON.stringify({ ...filters, cap }), async () => {
+      const words = typed === '' ? null : await index.search(typed, () => lookFor(typed, index));
+      return index.marks(query, cap, words);
+    });
+    return index.page(query, marks);
   };
 
   return {
+    /** Reads all rows, as the first who asks would. */
+    async load(): Promise<void> {
+      await current();
+    },
+
     /** One page of the library. */
     async list(query: ListQuery): Promise<{ items: MachineSummary[]; total: number }> {
-      return page(query, await current());
+      const index = await current();
+      const { places, total } = await page(query, index);
+      return { items: places.map((i) => index.rows[i]!), total };
     },
 
     /**
@@ -345,24 +193,21 @@ export function createMachineList(db: Database) {
      * @param read makes the query of it
      */
     async listJson(asked: string, read: () => ListQuery): Promise<string> {
-      const now = await current();
-      const known = now.answers.get(asked);
+      const index = await current();
+      const known = index.answer(asked);
       if (known !== undefined) return known;
       const query = read();
-      const { items, total } = await page(query, now);
-      const rows = items.map((m) => {
-        const text = now.texts.get(m.id) ?? JSON.stringify(m);
-        now.texts.set(m.id, text);
-        return text;
-      });
-      const rest: Omit<Page<MachineSummary>, 'items'> = {
+      const { places, total } = await page(query, index);
+      const rest: Omit<MachinePage, 'items'> = {
         total,
         page: query.page,
         pageSize: query.pageSize,
+        caps: watts.caps() as Cap[],
+        pending: watts.pending(),
       };
       // the same as JSON.stringify of the whole page
-      const answer = `{"items":[${rows.join(',')}],${JSON.stringify(rest).slice(1)}`;
-      return remember(now.answers, asked, answer, MAX_ANSWERS);
+      const items = places.map((i) => index.text(i)).join(',');
+      return index.keepAnswer(asked, `{"items":[${items}],${JSON.stringify(rest).slice(1)}`);
     },
   };
 }

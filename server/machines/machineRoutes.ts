@@ -1,20 +1,20 @@
 import { Router, type Request, type Response } from 'express';
 import type { Machine } from '@zugluft/core/library/answers';
 import { z } from 'zod';
-import { expectedRevision } from '../security/expectedRevision';
+import { stateName } from '@zugluft/core/family/unitFacts';
+import type { DocumentHistory } from '../documents/documentHistory';
+import { historyQuery, revisionParam } from '../documents/documentRoutes';
+import { expectedRevision } from '../documents/lock';
+import { writeIdOf } from '../documents/writeId';
 import { parse } from '../security/parse';
 import type { MachineFamilies } from './machineFamilies';
-import type { MachineHistory } from './machineHistory';
-import { listQuery } from './machineList';
+import { listQuery } from './listQuery';
+import type { MachineList } from './machineList';
 import type { MachineStore } from './machineStore';
 import { tagChange, type MachineTags } from './machineTags';
 
 const idParam = z.uuid('is not a machine’s id');
 const named = z.strictObject({ name: z.unknown() });
-const historyQuery = z.strictObject({
-  page: z.coerce.number().int().min(1).max(100_000).default(1),
-});
-const revisionParam = z.coerce.number('is no revision').int().min(1).max(1e9);
 const recordBody = z.strictObject({ record: z.unknown() });
 
 function idOf(req: Request): string {
@@ -28,11 +28,14 @@ function etag(machine: Machine): string {
 /** Routes under /api/machines. */
 export function machineRoutes(
   store: MachineStore,
+  list: MachineList,
   families: MachineFamilies,
-  history: MachineHistory,
+  history: DocumentHistory,
   tags: MachineTags,
 ): Router {
   const router = Router();
+  const about = (req: Request) => ({ writeId: writeIdOf(req) });
+  const send = (res: Response, machine: Machine) => res.set('ETag', etag(machine)).json(machine);
   const created = (res: Response, machine: Machine) =>
     res
       .status(201)
@@ -41,7 +44,7 @@ export function machineRoutes(
       .json(machine);
 
   router.get('/', async (req, res) => {
-    const answer = await store.listJson(req.url, () => parse(listQuery, req.query));
+    const answer = await list.listJson(req.url, () => parse(listQuery, req.query));
     res.type('application/json').send(answer);
   });
 
@@ -58,22 +61,20 @@ export function machineRoutes(
   });
 
   router.get('/:id', async (req, res) => {
-    const machine = await store.read(idOf(req));
-    res.set('ETag', etag(machine)).json(machine);
+    send(res, await store.read(idOf(req)));
   });
 
   router.put('/:id', async (req, res) => {
     const { record } = parse(recordBody, req.body);
-    const machine = await store.update(idOf(req), expectedRevision(req), record);
-    res.set('ETag', etag(machine)).json(machine);
+    send(res, await store.update(idOf(req), expectedRevision(req), record, about(req)));
   });
 
   router.post('/:id/put-aside', async (req, res) => {
-    res.json(await store.setAside(idOf(req), true));
+    send(res, await store.setAside(idOf(req), expectedRevision(req), true, about(req)));
   });
 
   router.post('/:id/bring-back', async (req, res) => {
-    res.json(await store.setAside(idOf(req), false));
+    send(res, await store.setAside(idOf(req), expectedRevision(req), false, about(req)));
   });
 
   router.get('/:id/family', async (req, res) => {
@@ -89,19 +90,23 @@ export function machineRoutes(
     created(res, await families.addVariant(idOf(req), parse(named, req.body).name));
   });
   router.put('/:id/state-name', async (req, res) => {
-    res.json(await families.renameState(idOf(req), parse(named, req.body).name));
+    const name = parse(stateName, parse(named, req.body).name);
+    send(res, await store.rename(idOf(req), expectedRevision(req), name, about(req)));
   });
   router.put('/:id/unit', async (req, res) => {
     const machine = await store.read(idOf(req));
-    const unit = await families.updateUnit(machine.unit.id, expectedRevision(req), req.body);
+    const seen = expectedRevision(req);
+    const unit = await families.updateUnit(machine.unit.id, seen, req.body, about(req));
     res.set('ETag', `"${unit.revision}"`).json(unit);
   });
 
   router.get('/:id/revisions', async (req, res) => {
-    res.json(await history.list(idOf(req), parse(historyQuery, req.query).page));
+    res.json(await history.list('record', idOf(req), parse(historyQuery, req.query).page));
   });
   router.get('/:id/revisions/:revision', async (req, res) => {
-    res.json(await history.read(idOf(req), parse(revisionParam, req.params['revision'])));
+    const asked = parse(revisionParam, req.params['revision']);
+    const { value: record, ...rest } = await history.read('record', idOf(req), asked);
+    res.json({ ...rest, record });
   });
 
   return router;

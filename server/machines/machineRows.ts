@@ -1,13 +1,15 @@
 import { randomUUID } from 'node:crypto';
 import type { UnitFacts } from '@zugluft/core/family/unitFacts';
 import type { Machine, Unit } from '@zugluft/core/library/answers';
+import { parseRecord } from '@zugluft/core/record/parseRecord';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
-import type { LabDefaults } from '@zugluft/core/record/resolver';
 import type { Transaction } from 'sequelize';
 import type { MachineRow, UnitRow } from '../database/models';
 import type { Database } from '../database/openDatabase';
+import type { DocumentStore } from '../documents/documentStore';
+import type { KeptDocument } from '../documents/shelf';
 import { Problem } from '../security/problem';
-import { acceptRecord, describeRecord } from './describeRecord';
+import { describeRecord } from './describeRecord';
 
 export function found<T>(row: T | null, what = 'machine'): T {
   if (!row) throw new Problem(404, 'Not found', `there is no such ${what}`);
@@ -18,84 +20,93 @@ export function toUnit(row: UnitRow): Unit {
   return { id: row.id, revision: row.revision, facts: JSON.parse(row.facts) as UnitFacts };
 }
 
-function toMachine(row: MachineRow, record: CaseRecord, unit: UnitRow): Machine {
+/** A machine with its record and unit, as it is answered. */
+export async function machineAnswer(
+  db: Database,
+  kept: KeptDocument<CaseRecord>,
+  transaction?: Transaction,
+): Promise<Machine> {
+  const within = transaction ? { transaction } : {};
+  const row = found(await db.models.Machine.findByPk(kept.id, within));
+  const unit = found(await db.models.Unit.findByPk(row.unitId, within), 'unit');
   return {
     id: row.id,
-    revision: row.revision,
-    record,
+    revision: kept.revision,
+    record: kept.value,
     complete: row.complete,
     variantId: row.variantId,
     unit: toUnit(unit),
     stateName: row.stateName,
     createdAt: row.createdAt.toISOString(),
-    updatedAt: row.updatedAt.toISOString(),
+    updatedAt: (kept.updatedAt ?? row.updatedAt).toISOString(),
     putAsideAt: row.putAsideAt?.toISOString() ?? null,
   };
 }
 
-/** The record of a machine: that of its newest revision. */
-export async function recordOf(
-  db: Database,
-  row: MachineRow,
-  transaction?: Transaction,
-): Promise<CaseRecord> {
-  const revision = await db.models.Revision.findOne({
-    where: { machineId: row.id, revision: row.revision },
-    ...(transaction ? { transaction } : {}),
-  });
-  return JSON.parse(found(revision, 'revision').record) as CaseRecord;
-}
-
-/** A machine with its record and unit. */
-export async function withUnit(
-  db: Database,
-  row: MachineRow,
-  transaction?: Transaction,
-): Promise<Machine> {
-  const unit = await db.models.Unit.findByPk(row.unitId, transaction ? { transaction } : {});
-  return toMachine(row, await recordOf(db, row, transaction), found(unit, 'unit'));
+/** Where a new machine stands. */
+export interface MachinePlace {
+  variantId: string;
+  unitId: string;
+  stateName: string;
+  id?: string;
 }
 
 /** Writes a new machine with its first revision. */
-export async function writeFirst(
+export async function addMachine(
   db: Database,
-  input: unknown,
-  place: { variantId: string; unitId: string; stateName: string; id?: string },
-  lab: LabDefaults,
+  documents: DocumentStore,
+  record: CaseRecord,
+  { id = randomUUID(), ...place }: MachinePlace,
   transaction: Transaction,
-): Promise<MachineRow> {
-  const { record, complete } = acceptRecord(input);
-  const row = await db.models.Machine.create(
+  note = '',
+): Promise<KeptDocument<CaseRecord>> {
+  const { complete } = parseRecord(record);
+  await db.models.Machine.create(
+    { id, revision: 1, putAsideAt: null, ...place, ...describeRecord(record, complete) },
+    { transaction },
+  );
+  return documents.create('record', id, record, transaction, { name: place.stateName, note });
+}
+
+/** Writes a new unit of a variant. */
+export async function addUnit(
+  db: Database,
+  documents: DocumentStore,
+  { id = randomUUID(), variantId }: { id?: string; variantId: string },
+  facts: UnitFacts,
+  transaction: Transaction,
+): Promise<string> {
+  await db.models.Unit.create(
+    { id, variantId, revision: 1, facts: JSON.stringify(facts) },
+    { transaction },
+  );
+  await documents.create('unit', id, facts, transaction);
+  return id;
+}
+
+/** The rows by which a machine is listed, kept up with its record. */
+export async function listMachine(
+  db: Database,
+  now: KeptDocument<CaseRecord>,
+  before: KeptDocument<CaseRecord> | null,
+  transaction: Transaction,
+): Promise<void> {
+  if (!before) {
+    db.touch(transaction, now.id, true);
+    return;
+  }
+  const row: MachineRow = found(await db.models.Machine.findByPk(now.id, { transaction }));
+  const words = row.searchText;
+  const described =
+    now.value === before.value ? {} : describeRecord(now.value, parseRecord(now.value).complete);
+  await row.update(
     {
-      id: randomUUID(),
-      revision: 1,
-      putAsideAt: null,
-      ...place,
-      ...describeRecord(record, complete, lab),
+      ...described,
+      revision: now.revision,
+      stateName: now.name ?? row.stateName,
+      putAsideAt: now.putAsideAt,
     },
     { transaction },
   );
-  await db.models.Revision.create(
-    { machineId: row.id, revision: 1, record: JSON.stringify(record) },
-    { transaction },
-  );
-  return row;
-}
-
-/** Writes one more revision of a machine. */
-export async function writeNext(
-  db: Database,
-  row: MachineRow,
-  input: unknown,
-  lab: LabDefaults,
-  transaction: Transaction,
-): Promise<CaseRecord> {
-  const { record, complete } = acceptRecord(input);
-  const revision = row.revision + 1;
-  await row.update({ ...describeRecord(record, complete, lab), revision }, { transaction });
-  await db.models.Revision.create(
-    { machineId: row.id, revision, record: JSON.stringify(record) },
-    { transaction },
-  );
-  return record;
+  db.touch(transaction, now.id, row.searchText !== words);
 }

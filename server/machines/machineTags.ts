@@ -2,7 +2,7 @@ import { col, fn } from 'sequelize';
 import { z } from 'zod';
 import type { Database } from '../database/openDatabase';
 import { Problem } from '../security/problem';
-import { tagName } from './machineList';
+import { tagName } from './listQuery';
 
 const MAX_TAGS = 30;
 
@@ -58,6 +58,7 @@ export function createMachineTags(db: Database) {
         if ((most[0]?.n ?? 0) > MAX_TAGS) {
           throw new Problem(422, 'Too many tags', `a machine has at most ${MAX_TAGS} tags`);
         }
+        for (const id of ids) db.touch(transaction, id, false);
         return { machines: known };
       });
     },

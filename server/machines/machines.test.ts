@@ -3,10 +3,10 @@ import { join } from 'node:path';
 import pino from 'pino';
 import request from 'supertest';
 import { createApp } from '../app';
-import { openDatabase, type Database } from '../database/openDatabase';
-import { temporaryFolder } from '../test-support/temporaryFolder';
+import type { Library } from '../library';
+import { testLibrary } from '../test-support/testServer';
 
-let db: Database;
+let library: Library;
 let app: ReturnType<typeof createApp>;
 const record = () =>
   JSON.parse(readFileSync(join(__dirname, '../../examples/one-die.json'), 'utf8'));
@@ -19,10 +19,10 @@ const create = async (r: unknown = record()) =>
   (await call().post('/api/machines').send({ record: r }).expect(201)).body;
 
 beforeEach(async () => {
-  db = await openDatabase(temporaryFolder());
-  app = createApp(db, null, pino({ level: 'silent' }));
+  library = await testLibrary();
+  app = createApp(library, null, pino({ level: 'silent' }));
 });
-afterEach(() => db.close());
+afterEach(() => library.close());
 
 test('create, read, update, each write a revision', async () => {
   const made = await create();
@@ -36,7 +36,9 @@ test('create, read, update, each write a revision', async () => {
   expect(put.headers['etag']).toBe('"2"');
   const read = await call().get(`/api/machines/${made.id}`).expect(200);
   expect(read.body.record).toEqual(changed);
-  const revisions = await db.models.Revision.findAll({ where: { machineId: made.id } });
+  const revisions = await library.db.models.DocumentRevision.findAll({
+    where: { kind: 'record', id: made.id },
+  });
   expect(revisions.map((r) => r.revision)).toEqual([1, 2]);
 });
 
@@ -81,10 +83,14 @@ test('a record with gaps is kept, an impossible one refused with its path', asyn
 
 test('put aside and bring back', async () => {
   const made = await create();
-  await call().post(`/api/machines/${made.id}/put-aside`).expect(200);
+  const aside = `/api/machines/${made.id}/put-aside`;
+  await call().post(aside).expect(428);
+  await call().post(aside).set('If-Match', '"7"').expect(412);
+  const put = await call().post(aside).set('If-Match', '"1"').expect(200);
+  expect(put.headers['etag']).toBe('"2"');
   expect((await call().get('/api/machines')).body.total).toBe(0);
   expect((await call().get('/api/machines?putAside=1')).body.total).toBe(1);
-  await call().post(`/api/machines/${made.id}/bring-back`).expect(200);
+  await call().post(`/api/machines/${made.id}/bring-back`).set('If-Match', '"2"').expect(200);
   expect((await call().get('/api/machines')).body.total).toBe(1);
 });
 
@@ -109,6 +115,7 @@ test('the list searches, sorts and pages', async () => {
   expect(await list('q=oslund%20c')).toEqual(['Oslund 100% b_c', 'Oslund C']);
   expect(await list('q=100%25')).toEqual(['Oslund 100% b_c']);
   expect(await list('q=%25')).toEqual(['Oslund 100% b_c']);
+  await library.watts.settled();
   expect((await call().get('/api/machines')).body.items[0].togetherAt36W).toBeGreaterThan(5);
 });
 

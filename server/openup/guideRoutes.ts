@@ -6,13 +6,13 @@ import { GOALS } from '@zugluft/core/service/goals';
 import { z } from 'zod';
 import type { AttachmentStore } from '../attachments/attachmentStore';
 import { fileName } from '../exchange/exportLibrary';
+import { LABORATORY } from '@zugluft/core/documents/kinds';
+import type { DocumentStore } from '../documents/documentStore';
 import type { MachineStore } from '../machines/machineStore';
 import { parse } from '../security/parse';
 import { Problem } from '../security/problem';
-import type { SettingStore } from '../settings/settingStore';
-import type { OpenUpStore } from './openUpStore';
 
-const query = z.strictObject({
+export const guideQuery = z.strictObject({
   goal: z.enum(['all', ...GOALS.map((g) => g.id)]).default('all'),
   save: z.enum(['0', '1']).default('0'),
 });
@@ -23,17 +23,16 @@ const MAX_PHOTOS = 120;
 /** Routes under /api/machines/:id/guide: the log as a guide for readers. Boxes are burned into its photos. */
 export function guideRoutes(
   machines: MachineStore,
-  logs: OpenUpStore,
+  documents: DocumentStore,
   attachments: AttachmentStore,
-  settings: SettingStore,
 ): Router {
   const router = Router({ mergeParams: true });
 
   const make = async (req: Request) => {
     const id = parse(z.uuid('is not a machine’s id'), (req.params as { id?: string }).id);
-    const { goal, save } = parse(query, req.query);
+    const { goal, save } = parse(guideQuery, req.query);
     const { record } = await machines.read(id);
-    const { log } = await logs.read(id);
+    const { value: log } = await documents.read('log', id);
     const photos = (await attachments.exported(id)).filter((a) => a.type !== 'application/pdf');
     const { maker, model, variant } = record.identity ?? {};
     const guide = guideOf(
@@ -43,7 +42,7 @@ export function guideRoutes(
         goal: goal === 'all' ? null : goal,
         photosOf: (step) => photos.filter((p) => p.path === `log.steps.${step}`).map((p) => p.id),
       },
-      await settings.read('house-rules'),
+      (await documents.read('settings', LABORATORY)).value['house-rules'],
     );
     if (!guide.steps.length) {
       throw new Problem(404, 'No guide', 'no step of the log reaches this');

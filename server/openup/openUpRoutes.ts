@@ -1,6 +1,7 @@
 import { Router, type Request } from 'express';
 import { z } from 'zod';
-import { expectedRevision } from '../security/expectedRevision';
+import { expectedRevision } from '../documents/lock';
+import { writeIdOf } from '../documents/writeId';
 import { parse } from '../security/parse';
 import type { OpenUpStore } from './openUpStore';
 
@@ -23,7 +24,9 @@ export function openUpRoutes(store: OpenUpStore): Router {
 
   router.put('/', async (req, res) => {
     const { log } = parse(body, req.body);
-    const kept = await store.write(machineOf(req), expectedRevision(req), log);
+    const kept = await store.write(machineOf(req), expectedRevision(req), log, {
+      writeId: writeIdOf(req),
+    });
     res.set('ETag', `"${kept.revision}"`).json(kept);
   });
 

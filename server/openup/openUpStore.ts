@@ -1,40 +1,29 @@
 import type { KeptLog, LogSibling } from '@zugluft/core/library/answers';
-import { EMPTY_LOG, openUpLog, readOpenUpLog } from '@zugluft/core/service/openUpLog';
-import { col, fn, Op, where as sqlWhere, type Transaction } from 'sequelize';
+import { col, fn, Op, where as sqlWhere } from 'sequelize';
 import type { Database } from '../database/openDatabase';
+import type { DocumentStore, WriteAbout } from '../documents/documentStore';
+import type { Shelf } from '../documents/shelf';
 import { found } from '../machines/machineRows';
-import { parse } from '../security/parse';
-import { Problem } from '../security/problem';
 
 const MAX_SIBLINGS = 60;
 
 export type OpenUpStore = ReturnType<typeof createOpenUpStore>;
 
 /**
- * Logs of openings, one for each machine's file. Every write is one transaction and leaves the version before it.
+ * Logs of openings, one for each machine's file.
  *
  * @param db an open library
+ * @param documents the store
  */
-export function createOpenUpStore(db: Database) {
-  const { Machine, OpenUpLog: Rows } = db.models;
-  const newest = async (machineId: string, transaction?: Transaction): Promise<KeptLog> => {
-    const row = await Rows.findOne({
-      where: { machineId },
-      order: [['revision', 'DESC']],
-      ...(transaction ? { transaction } : {}),
-    });
-    if (!row) return { revision: 0, log: EMPTY_LOG };
-    const log = readOpenUpLog(JSON.parse(row.log));
-    // never shown as empty, which would be written over
-    if (!log) throw new Problem(422, 'Not readable', 'the log that is kept is not as it should be');
-    return { revision: row.revision, log };
+export function createOpenUpStore(db: Database, documents: DocumentStore) {
+  const { Machine } = db.models;
+  const newest = async (machineId: string): Promise<KeptLog> => {
+    const { revision, value } = await documents.read('log', machineId);
+    return { revision, log: value };
   };
 
   return {
-    async read(machineId: string): Promise<KeptLog> {
-      found(await Machine.findByPk(machineId));
-      return newest(machineId);
-    },
+    read: newest,
 
     /** Machines of the same maker and model whose opening was logged, this one left out. */
     async siblings(machineId: string): Promise<LogSibling[]> {
@@ -68,23 +57,28 @@ export function createOpenUpStore(db: Database) {
     },
 
     /** Replaces the log if it is still at the revision the writer saw. */
-    async write(machineId: string, seen: number, input: unknown): Promise<KeptLog> {
-      const log = parse(openUpLog, input);
-      return db.write(async (transaction) => {
-        found(await Machine.findByPk(machineId, { transaction }));
-        const current = await newest(machineId, transaction);
-        if (current.revision !== seen) {
-          throw new Problem(
-            412,
-            'Changed meanwhile',
-            `this log is at revision ${current.revision}, not ${seen}`,
-            { current },
-          );
-        }
-        const revision = seen + 1;
-        await Rows.create({ machineId, revision, log: JSON.stringify(log) }, { transaction });
-        return { revision, log };
-      });
+    async write(
+      machineId: string,
+      seen: number,
+      input: unknown,
+      about?: WriteAbout,
+    ): Promise<KeptLog> {
+      const log = documents.accept('log', input);
+      const { revision, value } = await documents.write('log', machineId, seen, log, about);
+      return { revision, log: value };
     },
+  };
+}
+
+/** What logs of openings need of the server. */
+export function logShelf(db: Database): Shelf<'log'> {
+  return {
+    kind: 'log',
+    aside: false,
+    async owner(id, transaction) {
+      const within = transaction ? { transaction } : {};
+      found(await db.models.Machine.findByPk(id, { attributes: ['id'], ...within }));
+    },
+    answer: async ({ revision, value }) => ({ revision, log: value }),
   };
 }

@@ -24,7 +24,7 @@ test('a machine starts with an empty log; what is written is kept with every ver
   await put(id, 1, { ...log, screws: [] }).expect(200);
   const now = (await call().get(`/api/machines/${id}/log`)).body;
   expect(now).toMatchObject({ revision: 2, log: { screws: [], steps: [{ note: 'tethered 😀' }] } });
-  const versions = await db().models.OpenUpLog.findAll({ where: { machineId: id } });
+  const versions = await db().models.DocumentRevision.findAll({ where: { kind: 'log', id } });
   expect(versions.map((v) => v.revision).sort()).toEqual([1, 2]);
   // the record is another matter
   expect((await call().get(`/api/machines/${id}`)).body.revision).toBe(1);
@@ -84,9 +84,24 @@ test('300 screws and 400 steps are taken; no machine, no log', async () => {
   await put('00000000-0000-4000-8000-000000000000', 0, empty).expect(404);
 });
 
+/** What another version of the program has kept. */
+const keep = async (id: string, value: object) => {
+  const { Document, DocumentRevision } = db().models;
+  const one = { kind: 'log', id, revision: 1 };
+  await Document.create({ ...one, putAsideAt: null });
+  await DocumentRevision.create({
+    ...one,
+    value: JSON.stringify(value),
+    name: null,
+    putAside: false,
+    note: '',
+    writeId: null,
+  });
+};
+
 test('a log that is kept and cannot be read is said to be so, and is not shown as empty', async () => {
   const { id } = await create();
-  await db().models.OpenUpLog.create({ machineId: id, revision: 1, log: '{"format":"other"}' });
+  await keep(id, { format: 'other' });
   const answer = await call().get(`/api/machines/${id}/log`).expect(422);
   expect(answer.body.detail).toMatch(/not as it should be/);
   await put(id, 1, empty).expect(422);
@@ -95,7 +110,7 @@ test('a log that is kept and cannot be read is said to be so, and is not shown a
 test('a log from before the format had strips, clocks and checks is filled in', async () => {
   const { id } = await create();
   const old = { ...empty, steps: [{ id: 'a', name: 'Cover' }] };
-  await db().models.OpenUpLog.create({ machineId: id, revision: 1, log: JSON.stringify(old) });
+  await keep(id, old);
   const { log } = (await call().get(`/api/machines/${id}/log`).expect(200)).body;
   expect(log).toMatchObject({ strips: [], checked: [], steps: [{ stamps: [], back: false }] });
 });

@@ -3,20 +3,40 @@ import { join } from 'node:path';
 import pino from 'pino';
 import request from 'supertest';
 import { createApp } from '../app';
-import { openDatabase, type Database } from '../database/openDatabase';
+import { openDatabase } from '../database/openDatabase';
+import { computeWatts } from '../derived/computeWatts';
+import { createLibrary, type Library } from '../library';
 import { temporaryFolder } from './temporaryFolder';
 
 const EXAMPLE = join(__dirname, '../../examples/one-die.json');
 
+/** An open library in a folder, empty unless something is there; what fails beside requests fails the test. */
+export async function testLibrary(folder = temporaryFolder()): Promise<Library> {
+  const db = await openDatabase(folder);
+  const failures: unknown[] = [];
+  const library = createLibrary(
+    db,
+    async (job) => computeWatts(job),
+    (cause) => void failures.push(cause),
+  );
+  return {
+    ...library,
+    async close() {
+      await library.close();
+      if (failures.length) throw failures[0];
+    },
+  };
+}
+
 /** An application over an empty library, made anew for each test of the file that calls this. */
 export function testServer() {
-  let db: Database;
+  let library: Library;
   let app: ReturnType<typeof createApp>;
   beforeEach(async () => {
-    db = await openDatabase(temporaryFolder());
-    app = createApp(db, null, pino({ level: 'silent' }));
+    library = await testLibrary();
+    app = createApp(library, null, pino({ level: 'silent' }));
   });
-  afterEach(() => db.close());
+  afterEach(() => library.close());
   const host = (r: request.Test) => r.set('Host', '127.0.0.1:4180');
   const call = () => ({
     get: (url: string) => host(request(app).get(url)),
@@ -27,5 +47,18 @@ export function testServer() {
   const record = () => JSON.parse(readFileSync(EXAMPLE, 'utf8'));
   const create = async (r: unknown = record()) =>
     (await call().post('/api/machines').send({ record: r }).expect(201)).body;
-  return { call, create, record, db: () => db, app: () => app };
+  /** The list with all its watts. */
+  const settled = async () => {
+    await library.list.load();
+    await library.watts.settled();
+  };
+  return {
+    call,
+    create,
+    record,
+    settled,
+    library: () => library,
+    db: () => library.db,
+    app: () => app,
+  };
 }

@@ -4,10 +4,12 @@ import { placeParts, type PlacedPart } from '@zugluft/core/airway/placeParts';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import { setAt } from '../machine/draft';
 import { useMachineFile } from '../machine/MachineFile';
+import type { Cap } from '@zugluft/core/envelope/fanStates';
+import { CapSelect } from '../ui/CapSelect';
+import { middleCap } from '../ui/caps';
 import { wattsText } from '../ui/words';
 import { usePointAtCap } from './usePointAtCap';
 
-const CAPS = [28, 32, 36, 40, 45, 'full'] as const;
 const MARGIN = 16;
 const STEP_MM = 2;
 const WORDS_PX = 10;
@@ -27,10 +29,11 @@ const WORD: Record<PlacedPart['kind'], string> = {
  * moves at a cap. Parts are dragged, or moved with the arrow keys, to where they sit; a click opens their figures.
  */
 export function AirwayMap({ open }: { open: (list: string) => void }) {
-  const { draft, change, issues } = useMachineFile();
+  const { draft, change, issues, caps, addCap } = useMachineFile();
   const record = useMemo(() => parseRecord(draft).record, [draft]);
   const plan = useMemo(() => (record ? placeParts(record) : null), [record]);
-  const [cap, setCap] = useState<(typeof CAPS)[number]>(36);
+  const [chosen, setCap] = useState<Cap | null>(null);
+  const cap = chosen !== null && caps.includes(chosen) ? chosen : middleCap(caps);
   const [held, setHeld] = useState<{ id: string; xMm: number; yMm: number } | null>(null);
   const moved = useRef(false);
   const svg = useRef<SVGSVGElement>(null);
@@ -155,18 +158,15 @@ export function AirwayMap({ open }: { open: (list: string) => void }) {
         <h3 className="text-[0.95rem] font-semibold text-ink">Airway map</h3>
         <label className="flex items-center gap-1">
           at
-          <select
-            className="select select-xs w-28"
-            aria-label="cap of the map"
-            value={String(cap)}
-            onChange={(e) => setCap(CAPS.find((c) => String(c) === e.currentTarget.value)!)}
-          >
-            {CAPS.map((c) => (
-              <option key={c} value={c}>
-                {c === 'full' ? 'full speed' : `${c} dB(A)`}
-              </option>
-            ))}
-          </select>
+          <CapSelect
+            label="cap of the map"
+            caps={caps}
+            value={cap}
+            choose={(c) => {
+              addCap(c);
+              setCap(c);
+            }}
+          />
         </label>
         <span>
           from below · <span className="text-heat">solid: watts in pipes</span> ·{' '}

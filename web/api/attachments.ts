@@ -48,10 +48,11 @@ export async function addAttachment(
   });
 }
 
-export const changeAttachment = (a: Attachment, facts: AttachmentFacts) =>
-  fetchJson<Attachment>(one(a), { method: 'PUT', body: facts, ifMatch: a.revision });
 export const putAttachmentAside = (a: Attachment, aside: boolean) =>
-  fetchJson<Attachment>(`${one(a)}/${aside ? 'put-aside' : 'bring-back'}`, { method: 'POST' });
+  fetchJson<Attachment>(`${one(a)}/${aside ? 'put-aside' : 'bring-back'}`, {
+    method: 'POST',
+    ifMatch: a.revision,
+  });
 
 export const contentUrl = (a: Attachment) => `${one(a)}/content`;
 export const copyUrl = (a: Attachment) => `${one(a)}/copy`;

@@ -17,6 +17,8 @@ export interface RequestOptions {
   /** Sent as JSON, a file as the bytes it holds. */
   body?: unknown;
   ifMatch?: number;
+  /** The sender's own name for a write: sent twice, it is taken once. */
+  writeId?: string;
   /** It goes on when the page is left; for small bodies alone. */
   keepalive?: boolean;
   signal?: AbortSignal;
@@ -31,6 +33,7 @@ async function send(
   if (file) headers['Content-Type'] = 'application/octet-stream';
   else if (options.body !== undefined) headers['Content-Type'] = 'application/json';
   if (options.ifMatch !== undefined) headers['If-Match'] = `"${options.ifMatch}"`;
+  if (options.writeId !== undefined) headers['Idempotency-Key'] = options.writeId;
   let response: Response;
   try {
     response = await fetch(url, {

@@ -1,8 +1,7 @@
-import type { Machine, MachineSummary, Page, Unit } from '@zugluft/core/library/answers';
+import type { Machine, MachinePage, MachineSummary, Unit } from '@zugluft/core/library/answers';
 import { fetchJson } from './http';
 
-export type { Machine, MachineSummary, Unit };
-export type MachinePage = Page<MachineSummary>;
+export type { Machine, MachinePage, MachineSummary, Unit };
 
 export const machineKeys = {
   list: (params: string) => ['machines', 'list', params] as const,
@@ -14,12 +13,10 @@ export const listMachines = (params: string, signal?: AbortSignal) =>
 export const readMachine = (id: string) => fetchJson<Machine>(`/api/machines/${id}`);
 export const createMachine = (record: unknown) =>
   fetchJson<Machine>('/api/machines', { method: 'POST', body: { record } });
-export const saveMachine = (id: string, revision: number, record: unknown) =>
-  fetchJson<Machine>(`/api/machines/${id}`, { method: 'PUT', body: { record }, ifMatch: revision });
-export const putAside = (id: string) =>
-  fetchJson<Machine>(`/api/machines/${id}/put-aside`, { method: 'POST' });
-export const bringBack = (id: string) =>
-  fetchJson<Machine>(`/api/machines/${id}/bring-back`, { method: 'POST' });
+export const putAside = (id: string, revision: number) =>
+  fetchJson<Machine>(`/api/machines/${id}/put-aside`, { method: 'POST', ifMatch: revision });
+export const bringBack = (id: string, revision: number) =>
+  fetchJson<Machine>(`/api/machines/${id}/bring-back`, { method: 'POST', ifMatch: revision });
 
 export const listTags = () =>
   fetchJson<{ items: { tag: string; count: number }[] }>('/api/machines/tags');

@@ -16,9 +16,3 @@ export const guideUrl = (machineId: string, goal: string, kind: 'html' | 'save' 
   `/api/machines/${machineId}/guide.${kind === 'zip' ? 'zip' : 'html'}?goal=${goal}${kind === 'save' ? '&save=1' : ''}`;
 
 export const readLog = (machineId: string) => fetchJson<KeptLog>(`/api/machines/${machineId}/log`);
-export const saveLog = (machineId: string, revision: number, log: OpenUpLog) =>
-  fetchJson<KeptLog>(`/api/machines/${machineId}/log`, {
-    method: 'PUT',
-    body: { log },
-    ifMatch: revision,
-  });

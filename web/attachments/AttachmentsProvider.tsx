@@ -4,8 +4,11 @@ import {
   addAttachment,
   attachmentKeys,
   listAttachments,
+  factsOf,
   type Attachment,
+  type AttachmentFacts,
 } from '../api/attachments';
+import { documentMoved, onArrived } from '../documents/keepers';
 import { Lightbox } from './Lightbox';
 import { createSendQueue, type Sending, type SendQueue } from './sendQueue';
 
@@ -47,10 +50,23 @@ export function AttachmentsProvider({
   });
   const [sending, setSending] = useState<readonly Sending[]>([]);
   const [shown, setShown] = useState<{ id: string; among: string[] } | null>(null);
-  const replace = (a: Attachment) =>
+  const replace = (a: Attachment) => {
     client.setQueryData<Attachment[]>(attachmentKeys.of(a.machineId), (all = []) =>
       all.some((x) => x.id === a.id) ? all.map((x) => (x.id === a.id ? a : x)) : [...all, a],
     );
+    documentMoved('photo', a.id, { revision: a.revision, value: factsOf(a) });
+  };
+  // what was typed of a photo stands in the list as soon as the server has it
+  useEffect(
+    () =>
+      onArrived((kind, id, { revision, value }) => {
+        if (kind !== 'photo') return;
+        client.setQueryData<Attachment[]>(attachmentKeys.of(machineId), (all) =>
+          all?.map((x) => (x.id === id ? { ...x, ...(value as AttachmentFacts), revision } : x)),
+        );
+      }),
+    [client, machineId],
+  );
   const [queue] = useState(() =>
     createSendQueue(
       machineId,

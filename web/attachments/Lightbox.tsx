@@ -13,7 +13,9 @@ import { Kbd } from '../ui/Kbd';
 import { useAttachments } from './AttachmentsProvider';
 import { CoverLayer } from './CoverLayer';
 import { owners, ownerWords } from './ownerPath';
-import { useFacts } from './useFacts';
+import { ConflictPanel } from '../documents/ConflictPanel';
+import { SavedWords } from '../documents/SavedWords';
+import { usePhotoFacts } from './usePhotoFacts';
 
 const NEW_BOX = [0.35, 0.45, 0.3, 0.1] as const;
 
@@ -31,7 +33,7 @@ export function Lightbox({
 }) {
   const { draft } = useMachineFile();
   const { replace } = useAttachments();
-  const { facts, state, change, undo, choose, flush } = useFacts(attachment, replace);
+  const { facts, view, keeper, change, undo, flush } = usePhotoFacts(attachment);
   const [box, setBox] = useState<number | null>(null);
   const [actual, setActual] = useState(false);
   const [failed, setFailed] = useState(false);
@@ -65,12 +67,18 @@ export function Lightbox({
   };
   const putAside = async () => {
     try {
-      replace(await putAttachmentAside(attachment, true));
+      // what was typed goes first
+      await flush();
+      const aside = await putAttachmentAside(
+        { ...attachment, revision: view?.revision ?? attachment.revision },
+        true,
+      );
+      replace(aside);
       toast(`${label.slice(0, 60)} is put aside`, {
         action: {
           label: 'Bring back',
           onClick: () =>
-            void putAttachmentAside(attachment, false).then(replace, (cause: Error) =>
+            void putAttachmentAside(aside, false).then(replace, (cause: Error) =>
               toast.error(`It could not be brought back: ${cause.message}`),
             ),
         },
@@ -289,30 +297,18 @@ export function Lightbox({
             </button>
           </div>
           <p className="mt-3 text-[0.85rem] text-quiet" role="status">
-            {state.kind === 'saving' && 'Saving.'}
-            {state.kind === 'away' && 'The server is away; the change waits in this page.'}
+            {view && view.state.kind !== 'saved' && <SavedWords view={view} />}
           </p>
-          {state.kind === 'refused' && (
-            <p className="text-heat" role="alert">
-              Not saved: {state.message}.
-            </p>
+          {view?.state.kind === 'failed' && (
+            <button type="button" className="btn btn-sm" onClick={keeper?.retry}>
+              Try again
+            </button>
           )}
-          {state.kind === 'conflict' && (
-            <div role="alert" className="border-t border-rule pt-2">
-              <p className="mb-2">This was changed in another window meanwhile.</p>
-              <div className="flex gap-2">
-                <button
-                  type="button"
-                  className="btn btn-sm btn-primary"
-                  onClick={() => choose(true)}
-                >
-                  Keep mine
-                </button>
-                <button type="button" className="btn btn-sm" onClick={() => choose(false)}>
-                  Take the other
-                </button>
-              </div>
-            </div>
+          {view?.state.kind === 'conflict' && (
+            <ConflictPanel
+              conflicts={view.state.conflicts}
+              choose={(side, path) => keeper?.choose(side, path)}
+            />
           )}
         </aside>
       </div>

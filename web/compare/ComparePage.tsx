@@ -9,7 +9,7 @@ import { parseRecord } from '@zugluft/core/record/parseRecord';
 import { machineKeys, readMachine, type Machine } from '../api/machines';
 import { NoiseLadder } from '../charts/NoiseLadder';
 import type { Draft } from '../machine/draft';
-import { useLabDefaults } from '../machine/useLabDefaults';
+import { useLaboratory } from '../documents/useLaboratory';
 import { machineName } from '../route/identify/IdentifyStep';
 import { AppShell } from '../ui/AppShell';
 import { DifferenceList } from '../ui/DifferenceList';
@@ -106,11 +106,11 @@ function Side({ machine, caps, atLeastW }: { machine: Machine; caps: Caps; atLea
 type Caps = Estimate['caps'] | null;
 
 function useCaps(machine: Machine | undefined): Caps {
-  const lab = useLabDefaults();
+  const lab = useLaboratory();
   return useMemo(() => {
     const { record, complete } = parseRecord(machine?.record);
     return record && complete
-      ? estimate(openCase({ record, lab: { defaults: lab } }), { envelopes: false }).caps
+      ? estimate(openCase({ record, lab }), { envelopes: false }).caps
       : null;
   }, [machine, lab]);
 }

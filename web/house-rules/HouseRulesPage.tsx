@@ -1,11 +1,14 @@
 import { CAUTIONS } from '@zugluft/core/service/cautions';
 import { NO_RULE_NEEDED, RULES, type HouseRules } from '@zugluft/core/service/houseRules';
-import { useLabSettings } from '../machine/useLabSettings';
+import { ConflictPanel } from '../documents/ConflictPanel';
+import { SavedWords } from '../documents/SavedWords';
+import { useLabSettings } from '../documents/useLaboratory';
+import { NoiseCaps } from './NoiseCaps';
 import { AppShell } from '../ui/AppShell';
 
 /** Where workshops differ, and what this one does: the steps, tools, cautions and the way back follow. */
 export function HouseRulesPage() {
-  const { settings, save, saving, ready, error } = useLabSettings();
+  const { settings, save, state, keeper, ready, error } = useLabSettings();
   const rules = settings['house-rules'];
   return (
     <AppShell crumbs={['House rules']}>
@@ -17,17 +20,21 @@ export function HouseRulesPage() {
             role="status"
             data-testid="rules-saving"
           >
-            {saving ? 'saving' : error ? '' : 'kept'}
+            {state?.kind === 'saved' ? 'kept' : state && <SavedWords view={keeper!.view()} />}
           </span>
         </h1>
+        <NoiseCaps caps={settings.caps} ready={ready} save={(caps) => save('caps', caps)} />
         <p className="text-quiet mb-4">
           Schools differ. What is chosen here stands at each step where it matters, in every log;
           the usual steps and the way back follow it.
         </p>
         {error && (
           <p className="text-heat mb-2" role="alert">
-            Not saved: {error.message}.
+            The laboratory’s settings could not be read: {error.message}.
           </p>
+        )}
+        {state?.kind === 'conflict' && (
+          <ConflictPanel conflicts={state.conflicts} choose={keeper!.choose} />
         )}
         <dl>
           {RULES.map((r) => {

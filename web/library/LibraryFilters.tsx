@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { listTags } from '../api/machines';
-import { LIST_CAPS } from '@zugluft/core/library/answers';
+import type { Cap } from '@zugluft/core/envelope/fanStates';
+import { CapSelect } from '../ui/CapSelect';
 import { capOf, filtersSet, FILTERS, readBound, type Filter } from './libraryView';
 
 const RANGES: [string, Filter, Filter, string][] = [
@@ -16,8 +17,10 @@ const RANGES: [string, Filter, Filter, string][] = [
 export function LibraryFilters({
   view,
   set,
+  caps,
 }: {
   view: URLSearchParams;
+  caps: readonly Cap[];
   set: (changes: Record<string, string | null>) => void;
 }) {
   const { data } = useQuery({ queryKey: ['machines', 'tags'], queryFn: listTags });
@@ -48,18 +51,11 @@ export function LibraryFilters({
     >
       <label className="flex items-center gap-1.5">
         <span className="text-quiet">cap</span>
-        <select
-          className="select select-xs w-24"
-          aria-label="cap"
-          value={capOf(view)}
-          onChange={(e) => set({ cap: e.currentTarget.value })}
-        >
-          {LIST_CAPS.map((c) => (
-            <option key={c} value={c}>
-              {c === 'full' ? 'full speed' : `${c} dB(A)`}
-            </option>
-          ))}
-        </select>
+        <CapSelect
+          caps={caps}
+          value={capOf(view, caps)}
+          choose={(cap) => set({ cap: String(cap) })}
+        />
       </label>
       {RANGES.map(([name, min, max, unit]) => (
         <span key={name} className="flex items-center gap-1">

@@ -1,9 +1,12 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useNavigation, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
+import { capsOf } from '@zugluft/core/case/laboratory';
 import { bringBack, createMachine, putAside } from '../api/machines';
 import { emptyRecord } from '../machine/draft';
+import { documentMoved } from '../documents/keepers';
+import { useLaboratory } from '../documents/useLaboratory';
 import { AppShell } from '../ui/AppShell';
 import { Kbd } from '../ui/Kbd';
 import { useKeys } from '../ui/useKeys';
@@ -50,8 +53,11 @@ export function LibraryPage() {
     // `set` is made anew on each render and changes nothing by itself
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [text, q, leaving]);
+  const lab = useLaboratory();
+  const caps = useMemo(() => capsOf(lab), [lab]);
   const { total, row, data, error, refetch, isPlaceholderData } = useLibraryRows(
     view,
+    caps,
     seen.from,
     seen.to,
   );
@@ -65,15 +71,19 @@ export function LibraryPage() {
     onError: (cause) => toast.error(`No machine was made: ${cause.message}`),
   });
   const move = useMutation({
-    mutationFn: ({ id, back }: { id: string; back: boolean }) =>
-      back ? bringBack(id) : putAside(id),
-    onSuccess: (_, { id, back }) => {
+    mutationFn: ({ id, revision, back }: { id: string; revision: number; back: boolean }) =>
+      back ? bringBack(id, revision) : putAside(id, revision),
+    onSuccess: ({ revision, record }, { id, back }) => {
+      documentMoved('record', id, { revision, value: record });
       void again();
       toast(back ? 'Brought back' : 'Put aside', {
-        action: { label: 'Undo', onClick: () => move.mutate({ id, back: !back }) },
+        action: { label: 'Undo', onClick: () => move.mutate({ id, revision, back: !back }) },
       });
     },
-    onError: (cause) => toast.error(cause.message),
+    onError: (cause) => {
+      void again();
+      toast.error(`${cause.message}. The list is read anew; try again.`);
+    },
   });
   useKeys({
     n: () => create.mutate(),
@@ -82,6 +92,13 @@ export function LibraryPage() {
     x: () => setExchanging(true),
   });
   const narrowed = filtersSet(view);
+  const pending = data?.pending ?? 0;
+  // as long as watts are being computed the list is looked at again
+  useEffect(() => {
+    if (!pending) return;
+    const timer = setTimeout(() => void refetch(), 1500);
+    return () => clearTimeout(timer);
+  }, [pending, data, refetch]);
   return (
     <AppShell crumbs={[]}>
       <main className="p-4 max-w-[80rem] mx-auto">
@@ -108,6 +125,7 @@ export function LibraryPage() {
           </button>
           <span className="text-quiet text-[0.9rem] grow" role="status">
             {data && `${total} ${total === 1 ? 'machine' : 'machines'}${aside ? ' put aside' : ''}`}
+            {pending > 0 && ` · watts of ${pending} being computed`}
           </span>
           <button
             type="button"
@@ -137,7 +155,7 @@ export function LibraryPage() {
           </button>
         </div>
         <ExchangeDialog open={exchanging} close={() => setExchanging(false)} />
-        {filtering && <LibraryFilters view={view} set={set} />}
+        {filtering && <LibraryFilters view={view} set={set} caps={caps} />}
         {chosen.size > 0 && <TagBar chosen={[...chosen]} clear={() => setChosen(new Set())} />}
         {error && (
           <div className="border-l-2 border-heat pl-3 my-3" role="alert">
@@ -152,9 +170,9 @@ export function LibraryPage() {
           row={row}
           sort={view.get('sort') ?? 'maker'}
           setSort={(sort) => set({ sort })}
-          cap={capOf(view)}
+          cap={capOf(view, caps)}
           aside={aside}
-          move={(id) => move.mutate({ id, back: aside })}
+          move={({ id, revision }) => move.mutate({ id, revision, back: aside })}
           chosen={chosen}
           choose={(id) =>
             setChosen((c) => {

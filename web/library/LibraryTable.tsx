@@ -3,7 +3,9 @@ import { Archive, ArchiveRestore } from 'lucide-react';
 import { useEffect, useRef, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { toShown } from '@zugluft/core/record/units';
-import { WATTS_AT, type ListCap, type MachineSummary } from '@zugluft/core/library/answers';
+import type { Cap } from '@zugluft/core/envelope/fanStates';
+import { wattsColumn, type MachineSummary } from '@zugluft/core/library/answers';
+import { capHeading } from '../ui/caps';
 import { useNarrow } from '../ui/useNarrow';
 import { useUnits } from '../ui/units';
 import { wattsText } from '../ui/words';
@@ -34,7 +36,20 @@ function Number_({ value, digits, unit }: { value: number | null; digits: number
   );
 }
 
-function columnsFor(cap: ListCap, length: 'mm' | 'in'): Column[] {
+/** Watts at a cap; what is of an earlier record is set in quiet until it is computed anew. */
+function Watts({ m, cap }: { m: MachineSummary; cap: Cap }) {
+  const value = m[wattsColumn(cap)] ?? null;
+  return (
+    <span
+      className={m.wattsPending ? 'text-quiet italic' : ''}
+      title={m.wattsPending ? 'being computed' : undefined}
+    >
+      <Number_ value={value} digits={-1} unit="W" />
+    </span>
+  );
+}
+
+function columnsFor(cap: Cap, length: 'mm' | 'in'): Column[] {
   const thickness = (m: MachineSummary) =>
     m.thicknessMm === null
       ? null
@@ -116,11 +131,11 @@ function columnsFor(cap: ListCap, length: 'mm' | 'in'): Column[] {
       ? []
       : [
           {
-            sort: WATTS_AT[cap],
-            header: `at ${cap} dB(A)`,
+            sort: wattsColumn(cap),
+            header: capHeading(cap),
             numeric: true,
             width: 'w-[6.5rem]',
-            cell: (m: MachineSummary) => <Number_ value={m[WATTS_AT[cap]]} digits={-1} unit="W" />,
+            cell: (m: MachineSummary) => <Watts m={m} cap={cap} />,
           },
         ]),
     {
@@ -129,7 +144,7 @@ function columnsFor(cap: ListCap, length: 'mm' | 'in'): Column[] {
       numeric: true,
       ...(cap === 'full' ? {} : { wide: true as const }),
       width: 'w-24',
-      cell: (m) => <Number_ value={m.togetherFullW} digits={-1} unit="W" />,
+      cell: (m) => <Watts m={m} cap="full" />,
     },
   ];
 }
@@ -152,9 +167,9 @@ export function LibraryTable({
   row: (index: number) => MachineSummary | undefined;
   sort: string;
   setSort: (sort: string) => void;
-  cap: ListCap;
+  cap: Cap;
   aside: boolean;
-  move: (id: string) => void;
+  move: (m: MachineSummary) => void;
   chosen: ReadonlySet<string>;
   choose: (id: string) => void;
   /** Told which rows are in sight. */
@@ -269,7 +284,7 @@ export function LibraryTable({
                         className="btn btn-ghost btn-xs px-1"
                         aria-label={`${aside ? 'bring back' : 'put aside'} ${m.maker} ${m.model}, ${m.variant}`}
                         title={aside ? 'bring back' : 'put aside'}
-                        onClick={() => move(m.id)}
+                        onClick={() => move(m)}
                       >
                         {aside ? (
                           <ArchiveRestore size={15} aria-hidden />

@@ -1,4 +1,6 @@
-import { LIST_CAPS, type ListCap } from '@zugluft/core/library/answers';
+import { MAX_CAP_DBA, MIN_CAP_DBA } from '@zugluft/core/case/laboratory';
+import type { Cap } from '@zugluft/core/envelope/fanStates';
+import { middleCap } from '../ui/caps';
 
 /** How the library is looked at, as it stands in the address bar. */
 export const FILTERS = [
@@ -21,9 +23,18 @@ export type Filter = (typeof FILTERS)[number];
 
 export const PAGE_SIZE = 100;
 
-export function capOf(view: URLSearchParams): ListCap {
-  const cap = view.get('cap');
-  return LIST_CAPS.find((c) => c === cap) ?? '36';
+/** A cap as it is typed: off, full, or a level within bounds; null where it is none. */
+export function readCap(text: string): Cap | null {
+  const plain = text.trim().replace(',', '.');
+  if (plain === 'off' || plain === 'full') return plain;
+  const level = Number(plain);
+  if (!/^\d+(\.\d{1,2})?$/.test(plain) || level < MIN_CAP_DBA || level > MAX_CAP_DBA) return null;
+  return level;
+}
+
+/** The cap the library is looked at; that of the laboratory in the middle where none is chosen. */
+export function capOf(view: URLSearchParams, caps: readonly Cap[]): Cap {
+  return readCap(view.get('cap') ?? '') ?? middleCap(caps);
 }
 
 /** A number filter as the server takes it; undefined where what stands there is none. */
@@ -36,16 +47,17 @@ export function readBound(text: string | null): number | undefined {
 /**
  * The server's query for one page of a view; filters that are no numbers are left out, which their fields say.
  *
+ * @param caps those of the laboratory
  * @param page from 1
  */
-export function listParams(view: URLSearchParams, page: number): string {
+export function listParams(view: URLSearchParams, caps: readonly Cap[], page: number): string {
   const params = new URLSearchParams({
     q: (view.get('q') ?? '').slice(0, 200),
     sort: view.get('sort') ?? 'maker',
     page: String(page),
     pageSize: String(PAGE_SIZE),
     putAside: view.get('aside') === '1' ? '1' : '0',
-    cap: capOf(view),
+    cap: String(capOf(view, caps)),
   });
   for (const f of FILTERS) {
     const text = view.get(f);

@@ -1,10 +1,16 @@
 import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
+import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { listMachines, machineKeys, type MachineSummary } from '../api/machines';
 import { listParams, PAGE_SIZE } from './libraryView';
 
 /** Rows of a long list as far as they are looked at: the first page, and those that the window shows. */
-export function useLibraryRows(view: URLSearchParams, from: number, to: number) {
-  const first = listParams(view, 1);
+export function useLibraryRows(
+  view: URLSearchParams,
+  caps: readonly Cap[],
+  from: number,
+  to: number,
+) {
+  const first = listParams(view, caps, 1);
   const head = useQuery({
     queryKey: machineKeys.list(first),
     queryFn: ({ signal }) => listMachines(first, signal),
@@ -17,7 +23,7 @@ export function useLibraryRows(view: URLSearchParams, from: number, to: number) 
   }
   const more = useQueries({
     queries: pages.map((page) => {
-      const params = listParams(view, page);
+      const params = listParams(view, caps, page);
       return {
         queryKey: machineKeys.list(params),
         queryFn: ({ signal }: { signal: AbortSignal }) => listMachines(params, signal),

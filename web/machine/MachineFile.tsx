@@ -1,33 +1,33 @@
-import { useQueryClient } from '@tanstack/react-query';
 import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from 'react';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import type { RecordIssue } from '@zugluft/core/record/checkRecord';
 import type { Machine } from '../api/machines';
 import type { Draft } from './draft';
-import { readDraft } from './storedDraft';
-import { useAutosave, type SaveState } from './useAutosave';
 import type { CaseRequest } from '@zugluft/core/case/openCase';
 import { withBands } from '@zugluft/core/uncertainty/summary';
 import { useDraws, type Draws } from './useDraws';
 import { useEstimate, type LiveEstimate } from './useEstimate';
-import { useLabDefaults } from './useLabDefaults';
-import { useUndo } from './useUndo';
+import type { CaseRecord } from '@zugluft/core/record/recordSchema';
+import { capsOf } from '@zugluft/core/case/laboratory';
+import type { Cap } from '@zugluft/core/envelope/fanStates';
+import type { Keeper, KeepView } from '../documents/keeper';
+import { useKept } from '../documents/useDocument';
+import { useLaboratory } from '../documents/useLaboratory';
 
 /** Everything a step of a machine's file works with. */
 export interface MachineFileValue {
   machine: Machine;
   draft: Draft;
   change: (update: (draft: Draft) => Draft, touched?: string | null) => void;
-  undo: () => void;
-  redo: () => void;
-  canUndo: boolean;
-  canRedo: boolean;
+  /** Where the record is kept, with its steps back. */
+  kept: KeepView<CaseRecord> & { keeper: Keeper<CaseRecord> };
   issues: RecordIssue[];
   issueAt: Map<string, string>;
   complete: boolean;
-  save: SaveState;
-  keepMine: () => void;
-  takeTheirs: () => void;
+  /** The noise caps the laboratory works with, off and full besides. */
+  caps: readonly Cap[];
+  /** One more cap beside those, for as long as this file is open; another one takes its place. */
+  addCap: (cap: Cap) => void;
   settingId: string | undefined;
   chooseSetting: (id: string) => void;
   live: LiveEstimate;
@@ -45,30 +45,41 @@ export function useMachineFile(): MachineFileValue {
 }
 
 /** Holds one machine's file: its draft with undo, its checks, its saving and its estimate. */
-export function MachineFile({ machine, children }: { machine: Machine; children: ReactNode }) {
-  const [kept] = useState(() => readDraft(machine.id));
-  const start = (kept?.record ?? machine.record) as Draft;
-  const { draft, change, undo, redo, canUndo, canRedo } = useUndo(start);
-  const parsed = useMemo(() => parseRecord(draft), [draft]);
-  const startConflict = kept !== null && kept.baseRevision < machine.revision;
-  const client = useQueryClient();
-  const onSaved = useCallback(() => {
-    void client.invalidateQueries({ queryKey: ['machines', 'list'] });
-  }, [client]);
-  const { state, overwrite, settled } = useAutosave(
-    machine,
-    draft,
-    parsed.keepable,
-    startConflict,
-    onSaved,
+export function MachineFile({
+  machine,
+  keeper,
+  children,
+}: {
+  machine: Machine;
+  /** Of its record. */
+  keeper: Keeper<CaseRecord>;
+  children: ReactNode;
+}) {
+  const kept = useKept(keeper);
+  // while it is typed a record may hold text where a number should be
+  const draft = kept.value as Draft;
+  const change = useCallback(
+    (update: (draft: Draft) => Draft, touched: string | null = null) =>
+      keeper.change((r) => update(r as Draft) as CaseRecord, touched),
+    [keeper],
   );
+  const parsed = useMemo(() => parseRecord(draft), [draft]);
   const settings = parsed.record?.settings ?? [];
   const [chosen, chooseSetting] = useState<string | undefined>();
   const settingId = settings.some((s) => s.id === chosen) ? chosen : settings[0]?.id;
   const record = parsed.complete ? parsed.record : null;
-  const lab = useLabDefaults();
+  const laboratory = useLaboratory();
+  const [extraCap, setExtraCap] = useState<number | null>(null);
+  const lab = useMemo(
+    () =>
+      extraCap === null
+        ? laboratory
+        : { ...laboratory, caps: [...(laboratory.caps ?? []), extraCap] },
+    [laboratory, extraCap],
+  );
+  const caps = useMemo(() => capsOf(lab), [lab]);
   const request = useMemo<CaseRequest | null>(
-    () => record && { record, setting: settingId, lab: { defaults: lab } },
+    () => record && { record, setting: settingId, lab },
     [record, settingId, lab],
   );
   const plain = useEstimate(request);
@@ -91,20 +102,13 @@ export function MachineFile({ machine, children }: { machine: Machine; children:
     machine,
     draft,
     change,
-    undo,
-    redo,
-    canUndo,
-    canRedo,
+    kept,
     issues: parsed.issues,
     issueAt,
     complete: parsed.complete,
-    save: state,
-    keepMine: overwrite,
-    takeTheirs: () => {
-      if (state.kind !== 'conflict') return;
-      const { current } = state;
-      settled(current);
-      change(() => current.record as Draft);
+    caps,
+    addCap: (cap) => {
+      if (typeof cap === 'number' && !caps.includes(cap)) setExtraCap(cap);
     },
     settingId,
     chooseSetting,

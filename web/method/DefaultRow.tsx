@@ -1,9 +1,8 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { toast } from 'sonner';
 import type { Default, DefaultKey } from '@zugluft/core/record/defaults';
 import { checkLabDefault } from '@zugluft/core/record/labDefaults';
-import { defaultsKey, resetDefault, setDefault, type LabDefaultEntry } from '../api/defaults';
+import type { KeptLabDefaults } from '@zugluft/core/documents/labDefaults/labDefaultsKind';
+import type { Keeper } from '../documents/keeper';
 import { readTyped } from '../machine/draft';
 
 const FIELDS = ['value', 'low', 'high'] as const;
@@ -18,12 +17,15 @@ export function DefaultRow({
   name,
   builtIn,
   own,
+  keeper,
   open,
   toggle,
 }: {
   name: DefaultKey;
   builtIn: Default;
-  own: LabDefaultEntry | undefined;
+  own: KeptLabDefaults[string] | undefined;
+  /** Of the lab's defaults; null until they are read. */
+  keeper: Keeper<KeptLabDefaults> | null;
   open: boolean;
   toggle: () => void;
 }) {
@@ -59,7 +61,7 @@ export function DefaultRow({
       {open && (
         <tr className="border-b border-rule bg-base-200">
           <td colSpan={5} className="p-2">
-            <OwnDefault name={name} builtIn={builtIn} own={own} close={toggle} />
+            <OwnDefault name={name} builtIn={builtIn} own={own} keeper={keeper} close={toggle} />
           </td>
         </tr>
       )}
@@ -71,11 +73,14 @@ function OwnDefault({
   name,
   builtIn,
   own,
+  keeper,
   close,
 }: {
   name: DefaultKey;
   builtIn: Default;
-  own: LabDefaultEntry | undefined;
+  own: KeptLabDefaults[string] | undefined;
+  /** Of the lab's defaults; null until they are read. */
+  keeper: Keeper<KeptLabDefaults> | null;
   close: () => void;
 }) {
   const start = own ?? builtIn;
@@ -85,21 +90,19 @@ function OwnDefault({
     high: String(start.high),
   });
   const [note, setNote] = useState(own?.note ?? '');
-  const client = useQueryClient();
-  const settle = {
-    onSuccess: (answer: unknown) => {
-      client.setQueryData(defaultsKey, answer);
-      void client.invalidateQueries({ queryKey: ['machines', 'list'] });
-      close();
-    },
-    onError: (cause: Error) => toast.error(cause.message),
+  const save = (entry: Record<Field, number>) => {
+    keeper?.change((all) => ({
+      ...all,
+      [name]: { ...entry, note, since: new Date().toISOString() },
+    }));
+    close();
   };
-  const save = useMutation({
-    mutationFn: (entry: { value: number; low: number; high: number; note: string }) =>
-      setDefault(name, entry),
-    ...settle,
-  });
-  const reset = useMutation({ mutationFn: () => resetDefault(name), ...settle });
+  const reset = () => {
+    keeper?.change((all) =>
+      Object.fromEntries(Object.entries(all).filter(([key]) => key !== name)),
+    );
+    close();
+  };
   const read = Object.fromEntries(FIELDS.map((f) => [f, readTyped(text[f])])) as Record<
     Field,
     number | string | undefined
@@ -117,7 +120,7 @@ function OwnDefault({
       className="flex flex-wrap gap-3 items-start"
       onSubmit={(e) => {
         e.preventDefault();
-        if (!issues.length) save.mutate({ ...entry, note });
+        if (!issues.length) save(entry);
       }}
     >
       {FIELDS.map((f) => {
@@ -156,17 +159,12 @@ function OwnDefault({
         <button
           type="submit"
           className="btn btn-sm btn-primary"
-          disabled={issues.length > 0 || save.isPending}
+          disabled={issues.length > 0 || !keeper}
         >
           Use this
         </button>
         {own && (
-          <button
-            type="button"
-            className="btn btn-sm"
-            disabled={reset.isPending}
-            onClick={() => reset.mutate()}
-          >
+          <button type="button" className="btn btn-sm" onClick={reset}>
             Back to {short(builtIn.value)}
           </button>
         )}

@@ -1,9 +1,10 @@
-import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { METHOD } from '@zugluft/core/method/equations';
 import { DEFAULTS, type Default, type DefaultKey } from '@zugluft/core/record/defaults';
-import { defaultsKey, listDefaults } from '../api/defaults';
+import { ConflictPanel } from '../documents/ConflictPanel';
+import { SavedWords } from '../documents/SavedWords';
+import { useLabDefaults } from '../documents/useLaboratory';
 import { AppShell } from '../ui/AppShell';
 import { Kbd } from '../ui/Kbd';
 import { useKeys } from '../ui/useKeys';
@@ -25,7 +26,7 @@ export function MethodPage() {
   const find = view.get('find') ?? '';
   const [open, setOpen] = useState<DefaultKey | null>(null);
   const field = useRef<HTMLInputElement>(null);
-  const { data, error } = useQuery({ queryKey: defaultsKey, queryFn: listDefaults });
+  const { view: own, keeper, error } = useLabDefaults();
   useKeys({ f: () => field.current?.focus() });
   const words = find.toLowerCase().split(/\s+/).filter(Boolean);
   const direct = find in DEFAULTS ? find : nameless(find);
@@ -102,6 +103,17 @@ export function MethodPage() {
                 Used where a record has no figure. The range is the 5–95 % interval. A lab may set
                 its own; every estimate lists the defaults it used.
               </p>
+              {own && own.state.kind !== 'saved' && (
+                <p role="status" className="text-quiet text-[0.9rem]">
+                  <SavedWords view={own} />
+                </p>
+              )}
+              {own?.state.kind === 'conflict' && (
+                <ConflictPanel
+                  conflicts={own.state.conflicts}
+                  choose={(side, path) => keeper?.choose(side, path)}
+                />
+              )}
               {error && (
                 <p className="text-heat">The lab’s own could not be read: {error.message}</p>
               )}
@@ -124,7 +136,8 @@ export function MethodPage() {
                           key={key}
                           name={key}
                           builtIn={d}
-                          own={data?.items[key]}
+                          own={own?.value[key]}
+                          keeper={keeper}
                           open={open === key}
                           toggle={() => setOpen(open === key ? null : key)}
                         />

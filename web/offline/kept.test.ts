@@ -2,33 +2,37 @@ import { requestKind } from './kept';
 
 const ORIGIN = 'http://127.0.0.1:4180';
 const ID = '0b7c9d1e-1111-4222-8333-444455556666';
-const kind = (method: string, path: string, mode = 'cors') =>
-  requestKind(method, mode, new URL(path, ORIGIN), ORIGIN);
+const kind = (method: string, path: string) => requestKind(method, new URL(path, ORIGIN), ORIGIN);
 
 test.each([
-  ['GET', '/machines/x/open-up/bench', 'navigate', 'page'],
-  ['GET', '/assets/main-abc.js', 'cors', 'program'],
-  ['GET', `/api/machines/${ID}`, 'cors', 'answer'],
-  ['GET', `/api/machines/${ID}/log`, 'cors', 'answer'],
-  ['GET', `/api/machines/${ID}/attachments?page=1`, 'cors', 'answer'],
-  ['GET', '/api/settings', 'cors', 'answer'],
-  ['PUT', `/api/machines/${ID}/log`, 'cors', 'write'],
-  ['PUT', `/api/machines/${ID}`, 'cors', 'write'],
+  ['GET', `/api/machines/${ID}`, 'answer'],
+  ['GET', `/api/machines/${ID}/log`, 'answer'],
+  ['GET', `/api/machines/${ID}/attachments?page=1`, 'answer'],
+  ['GET', '/api/settings', 'answer'],
+  ['GET', `/api/documents/log/${ID}`, 'answer'],
+  ['GET', '/api/documents/settings/laboratory', 'answer'],
+  ['PUT', `/api/documents/record/${ID}`, 'write'],
+  ['PUT', `/api/machines/${ID}/log`, 'write'],
+  ['PUT', `/api/machines/${ID}`, 'write'],
   // a unit's answer is not a machine's, photos are large, lists change, downloads are files
-  ['PUT', `/api/machines/${ID}/unit`, 'cors', 'other'],
-  ['POST', `/api/machines/${ID}/attachments`, 'cors', 'other'],
-  ['GET', `/api/machines/${ID}/attachments/${ID}/content`, 'cors', 'other'],
-  ['GET', '/api/machines?q=a', 'cors', 'other'],
-  ['GET', '/api/exchange/library.zip', 'navigate', 'other'],
-  ['GET', `/api/machines/${ID}/guide.html`, 'navigate', 'other'],
-  ['GET', '/api/health', 'cors', 'other'],
-  ['POST', '/machines', 'navigate', 'other'],
-])('%s %s (%s) is %s', (method, path, mode, expected) => {
-  expect(kind(method, path, mode)).toBe(expected);
+  ['PUT', `/api/machines/${ID}/unit`, 'other'],
+  ['PUT', '/api/settings/rubric', 'other'],
+  ['GET', `/api/documents/record/${ID}/revisions`, 'other'],
+  ['POST', `/api/documents/record/${ID}/put-aside`, 'other'],
+  ['POST', `/api/machines/${ID}/attachments`, 'other'],
+  ['GET', `/api/machines/${ID}/attachments/${ID}/content`, 'other'],
+  ['GET', '/api/machines?q=a', 'other'],
+  ['GET', '/api/exchange/library.zip', 'other'],
+  ['GET', `/api/machines/${ID}/guide.html`, 'other'],
+  ['GET', '/api/health', 'other'],
+  ['GET', '/machines/x/open-up/bench', 'other'],
+  ['GET', '/assets/main-abc.js', 'other'],
+])('%s %s is %s', (method, path, expected) => {
+  expect(kind(method, path)).toBe(expected);
 });
 
 test('another origin is left alone', () => {
-  expect(requestKind('GET', 'cors', new URL('http://127.0.0.1:9/assets/a.js'), ORIGIN)).toBe(
+  expect(requestKind('GET', new URL(`http://127.0.0.1:9/api/machines/${ID}`), ORIGIN)).toBe(
     'other',
   );
 });

@@ -1,81 +1,47 @@
 import {
+  createHandlerBoundToURL,
+  precacheAndRoute,
+  cleanupOutdatedCaches,
+} from 'workbox-precaching';
+import { NavigationRoute, registerRoute } from 'workbox-routing';
+import {
   ANSWER_CACHE,
   KEPT_HEADER,
   MAX_ANSWERS,
-  MAX_PROGRAM,
   PAGE,
-  PROGRAM_CACHE,
   requestKind,
+  TAKE_OVER,
+  type BuiltFile,
 } from './kept';
+
+declare const __BUILT_FILES__: BuiltFile[];
 
 const scope = self as unknown as ServiceWorkerGlobalScope;
 
-scope.addEventListener('install', (event) => event.waitUntil(scope.skipWaiting()));
+// the whole program of this build, steps never visited too; a new build brings a worker and a set of files of its own
+precacheAndRoute(__BUILT_FILES__);
+cleanupOutdatedCaches();
+registerRoute(
+  new NavigationRoute(createHandlerBoundToURL(PAGE), { denylist: [/^\/api\//, /^\/assets\//] }),
+);
+
+// a page that is open goes on with the parts it was made of: a new build waits until they are closed, or until somebody asks
+scope.addEventListener('message', (event) => {
+  if (event.data === TAKE_OVER) void scope.skipWaiting();
+});
 scope.addEventListener('activate', (event) => event.waitUntil(scope.clients.claim()));
 
-// parts of the program that came before this worker did
-scope.addEventListener('message', (event) => {
-  const urls = (event.data as { keep?: string[] }).keep ?? [];
-  event.waitUntil(
-    (async () => {
-      const cache = await caches.open(PROGRAM_CACHE);
-      for (const url of urls.slice(0, MAX_PROGRAM)) {
-        const kind = requestKind('GET', 'cors', new URL(url), scope.location.origin);
-        if (kind !== 'program' || (await cache.match(url))) continue;
-        await cache.add(url).catch(() => undefined);
-      }
-      await keepPage(await fetch('/').catch(() => null));
-    })(),
-  );
-});
-
-scope.addEventListener('fetch', (event) => {
-  const { request } = event;
-  const url = new URL(request.url);
-  switch (requestKind(request.method, request.mode, url, scope.location.origin)) {
-    case 'page':
-      return event.respondWith(page(request));
-    case 'program':
-      return event.respondWith(program(request));
-    case 'answer':
-      return event.respondWith(answer(request));
-    case 'write':
-      return event.respondWith(write(request));
-    default:
-      return;
-  }
-});
-
-async function keepPage(response: Response | null): Promise<void> {
-  if (!response?.ok || !response.headers.get('Content-Type')?.includes('text/html')) return;
-  await (await caches.open(PROGRAM_CACHE)).put(PAGE, response.clone());
-}
-
-/** The page from the server; as it was last seen where the server is away. */
-async function page(request: Request): Promise<Response> {
-  try {
-    const response = await fetch(request);
-    await keepPage(response);
-    return response;
-  } catch (cause) {
-    const kept = await caches.match(PAGE);
-    if (kept) return kept;
-    throw cause;
-  }
-}
-
-/** Parts of the program never change under their name. */
-async function program(request: Request): Promise<Response> {
-  const cache = await caches.open(PROGRAM_CACHE);
-  const kept = await cache.match(request);
-  if (kept) return kept;
-  const response = await fetch(request);
-  if (response.ok) {
-    await cache.put(request, response.clone());
-    await dropOldest(cache, MAX_PROGRAM);
-  }
-  return response;
-}
+const kindOf = (request: Request) =>
+  requestKind(request.method, new URL(request.url), scope.location.origin);
+registerRoute(
+  ({ request }) => kindOf(request) === 'answer',
+  ({ request }) => answer(request),
+);
+registerRoute(
+  ({ request }) => kindOf(request) === 'write',
+  ({ request }) => write(request),
+  'PUT',
+);
 
 /** The server's answer; the one it gave last, marked as such, where it is away. */
 async function answer(request: Request): Promise<Response> {
@@ -93,6 +59,7 @@ async function answer(request: Request): Promise<Response> {
   }
 }
 
+/** What a write is answered with is what reading would now answer. */
 async function write(request: Request): Promise<Response> {
   const response = await fetch(request);
   if (response.ok) {
@@ -103,11 +70,6 @@ async function write(request: Request): Promise<Response> {
 
 async function keepAnswer(cache: Cache, url: string, response: Response): Promise<void> {
   await cache.put(url, response);
-  await dropOldest(cache, MAX_ANSWERS);
-}
-
-async function dropOldest(cache: Cache, most: number): Promise<void> {
   const keys = await cache.keys();
-  const old = keys.filter((k) => !k.url.endsWith(PAGE)).slice(0, Math.max(0, keys.length - most));
-  for (const key of old) await cache.delete(key);
+  for (const key of keys.slice(0, Math.max(0, keys.length - MAX_ANSWERS))) await cache.delete(key);
 }

@@ -1,10 +1,15 @@
 import { useQuery } from '@tanstack/react-query';
 import { NavLink, Outlet, useNavigate, useParams } from 'react-router';
-import { machineKeys, readMachine } from '../api/machines';
+import type { CaseRecord } from '@zugluft/core/record/recordSchema';
+import { machineKeys, readMachine, type Machine } from '../api/machines';
+import type { Keeper } from '../documents/keeper';
 import { AttachmentsProvider, useAttachments } from '../attachments/AttachmentsProvider';
 import type { HttpProblem } from '../api/http';
 import { MachineFile, useMachineFile } from '../machine/MachineFile';
-import { lastSave } from '../machine/useAutosave';
+import { ConflictPanel } from '../documents/ConflictPanel';
+import { keeperOf } from '../documents/keepers';
+import { figureWords } from '../ui/figureWords';
+import { useUndoWithPlace } from './useUndoWithPlace';
 import { AppShell } from '../ui/AppShell';
 import { Modal } from '../ui/Modal';
 import { useKeys } from '../ui/useKeys';
@@ -14,14 +19,22 @@ import { ReadoutPanel } from './ReadoutPanel';
 import { SaveStatus } from './SaveStatus';
 import { STEPS, stepOf } from './steps';
 
+/** A machine as this page holds it: what was read of it, and the keeper of its record. */
+export interface OpenedMachine {
+  machine: Machine;
+  keeper: Keeper<CaseRecord>;
+}
+
 /** A machine's file: the route on the left, the step in the middle, the answer on the right. */
 export function MachinePage() {
   const { id = '' } = useParams();
   const { data, error, refetch } = useQuery({
     queryKey: machineKeys.one(id),
-    queryFn: async () => {
-      await lastSave(id);
-      return readMachine(id);
+    queryFn: async (): Promise<OpenedMachine> => {
+      const machine = await readMachine(id);
+      const { record, revision, updatedAt } = machine;
+      const start = { revision, value: record, at: new Date(updatedAt) };
+      return { machine, keeper: await keeperOf('record', id, start) };
     },
     staleTime: Infinity,
     gcTime: 0,
@@ -57,8 +70,8 @@ export function MachinePage() {
     );
   }
   return (
-    <MachineFile key={data.id} machine={data}>
-      <AttachmentsProvider machineId={data.id}>
+    <MachineFile key={id} machine={data.machine} keeper={data.keeper}>
+      <AttachmentsProvider machineId={id}>
         <FilePage />
       </AttachmentsProvider>
     </MachineFile>
@@ -66,7 +79,8 @@ export function MachinePage() {
 }
 
 function FilePage() {
-  const { draft, issues, undo, redo, save, keepMine, takeTheirs, machine } = useMachineFile();
+  const { draft, issues, kept, machine } = useMachineFile();
+  const { undo, redo } = useUndoWithPlace();
   const navigate = useNavigate();
   const { name, variant } = machineName(draft);
   useKeys({
@@ -129,20 +143,14 @@ function FilePage() {
           <ReadoutPanel />
         </aside>
       </div>
-      <Modal title="Changed in another window" open={save.kind === 'conflict'}>
-        <p className="mb-3">
-          This machine was saved elsewhere
-          {save.kind === 'conflict' && ` as revision ${save.current.revision}`} since this page read
-          it. Both versions are kept until you choose; the other one stays in the history.
-        </p>
-        <div className="flex gap-2">
-          <button type="button" className="btn btn-sm btn-primary" onClick={keepMine}>
-            Keep what stands here
-          </button>
-          <button type="button" className="btn btn-sm" onClick={takeTheirs}>
-            Take the other version
-          </button>
-        </div>
+      <Modal title="Changed in another window" open={kept.state.kind === 'conflict'}>
+        {kept.state.kind === 'conflict' && (
+          <ConflictPanel
+            conflicts={kept.state.conflicts}
+            choose={kept.keeper.choose}
+            nameOf={figureWords}
+          />
+        )}
       </Modal>
     </AppShell>
   );

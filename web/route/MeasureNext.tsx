@@ -1,8 +1,8 @@
 import { Link } from 'react-router';
 import { useMachineFile } from '../machine/MachineFile';
+import { middleCap } from '../ui/caps';
 import { figureWords, stepOfFigure } from '../ui/figureWords';
 
-const AT_CAP = 36;
 const SHOWN = 3;
 
 const MEANS = {
@@ -16,14 +16,14 @@ const half = (watts: number) => watts.toFixed(watts < 20 ? 1 : 0);
 
 /** What to measure next because it narrows the band most. */
 export function MeasureNext() {
-  const { draws, machine } = useMachineFile();
+  const { draws, machine, caps } = useMachineFile();
+  const cap = middleCap(caps);
   const summary = draws.summary;
   if (!summary) return null;
-  const here = (x: { readout: string; cap: unknown }) =>
-    x.readout === 'together' && x.cap === AT_CAP;
+  const here = (x: { readout: string; cap: unknown }) => x.readout === 'together' && x.cap === cap;
   const pick = summary.next.some(here)
     ? here
-    : (x: { readout: string; cap: unknown }) => x.readout === 'cpuAlone' && x.cap === AT_CAP;
+    : (x: { readout: string; cap: unknown }) => x.readout === 'cpuAlone' && x.cap === cap;
   const items = summary.next.find(pick)?.items.slice(0, SHOWN) ?? [];
   return (
     <section

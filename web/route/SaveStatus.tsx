@@ -1,68 +1,56 @@
-import { format } from 'date-fns';
 import { Redo2, Undo2 } from 'lucide-react';
 import { Link } from 'react-router';
+import { SavedWords } from '../documents/SavedWords';
 import { useMachineFile } from '../machine/MachineFile';
+import { useUndoWithPlace } from './useUndoWithPlace';
 
 /** Whether what stands on the page is saved, and the two steps through its history. */
 export function SaveStatus() {
-  const { machine, save, undo, redo, canUndo, canRedo } = useMachineFile();
+  const { machine, kept } = useMachineFile();
+  const { undo, redo } = useUndoWithPlace();
+  const { state } = kept;
   return (
     <span className="flex items-center gap-2">
       <button
         type="button"
         className="btn btn-ghost btn-xs px-1"
-        disabled={!canUndo}
+        disabled={!kept.undo}
         onClick={undo}
         aria-label="undo"
-        title="undo, Ctrl+Z"
+        title={kept.undo ? `undo ${kept.undo.label}, Ctrl+Z` : 'undo, Ctrl+Z'}
       >
         <Undo2 size={15} aria-hidden />
       </button>
       <button
         type="button"
         className="btn btn-ghost btn-xs px-1"
-        disabled={!canRedo}
+        disabled={!kept.redo}
         onClick={redo}
         aria-label="redo"
-        title="redo, Ctrl+Shift+Z"
+        title={kept.redo ? `redo ${kept.redo.label}, Ctrl+Shift+Z` : 'redo, Ctrl+Shift+Z'}
       >
         <Redo2 size={15} aria-hidden />
       </button>
       <span role="status" data-testid="save-status">
-        {words()}
-      </span>
-    </span>
-  );
-
-  function words() {
-    switch (save.kind) {
-      case 'saved':
-        return (
+        <SavedWords view={kept} />
+        {state.kind === 'saved' && (
           <>
-            saved {format(save.at, 'HH:mm')} ·{' '}
+            {' · '}
             <Link
               to={`/machines/${machine.id}/history`}
               className="hover:text-ink"
               title="history, key y"
             >
-              revision {save.revision}
+              revision {state.revision}
             </Link>
           </>
-        );
-      case 'saving':
-        return 'saving';
-      case 'held':
-        return (
-          <span className="text-heat">
-            kept in this browser until the refused figures are mended
-          </span>
-        );
-      case 'away':
-        return <span className="text-heat">server away · kept in this browser</span>;
-      case 'failed':
-        return <span className="text-heat">not saved: {save.message}</span>;
-      case 'conflict':
-        return <span className="text-heat">changed in another window</span>;
-    }
-  }
+        )}
+      </span>
+      {state.kind === 'failed' && (
+        <button type="button" className="btn btn-xs" onClick={kept.keeper.retry}>
+          Try again
+        </button>
+      )}
+    </span>
+  );
 }

@@ -2,14 +2,14 @@ import { useEffect, useRef, useState } from 'react';
 import type { StripStates } from '@zugluft/core/case/stripStates';
 import { useMachineFile } from '../../machine/MachineFile';
 import { wattsText } from '../../ui/words';
+import { capHeading, middleCap } from '../../ui/caps';
 import { estimateWorker } from '../../workers/estimateClient';
 import { latestOnly } from '../../workers/latestOnly';
 
-const AT_CAP = 36;
-
 /** Each strip in both its states, computed: more air without it, or a sealed duct with it. */
 export function StripEffects() {
-  const { live } = useMachineFile();
+  const { live, caps } = useMachineFile();
+  const cap = middleCap(caps);
   const [states, setStates] = useState<StripStates[]>([]);
   const submit = useRef(latestOnly());
   const { request } = live;
@@ -20,18 +20,18 @@ export function StripEffects() {
     }
     let open = true;
     submit.current(async () => {
-      const found = await estimateWorker().stripStates(request, AT_CAP);
+      const found = await estimateWorker().stripStates(request, cap);
       if (open) setStates(found);
     });
     return () => {
       open = false;
     };
-  }, [request]);
+  }, [request, cap]);
   if (!states.length) return null;
   return (
     <section aria-label="strips in both states" className="px-1.5 py-2 text-[0.9rem]">
       <h3 className="text-[0.85rem] text-quiet mb-1">
-        Computed at {AT_CAP} dB(A), together, with the strip there and without it
+        Computed {capHeading(cap)}, together, with the strip there and without it
       </h3>
       <ul>
         {states.map((s) => (

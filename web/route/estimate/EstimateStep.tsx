@@ -6,6 +6,7 @@ import { LazyEnvelopeChart } from '../../charts/LazyEnvelopeChart';
 import { nearestPlace, placeAlong, type Point } from '../../charts/envelopeLines';
 import { ruledLimits } from '../../charts/ruledLimits';
 import { useMachineFile } from '../../machine/MachineFile';
+import { middleCap } from '../../ui/caps';
 import { Kbd } from '../../ui/Kbd';
 import { toShown } from '@zugluft/core/record/units';
 import { useUnits } from '../../ui/units';
@@ -20,7 +21,6 @@ import { OneDie } from './OneDie';
 import { OverTime } from './OverTime';
 
 const STEP = 0.02;
-const FIRST_CAP = 36;
 const VIEWS = [
   ['caps', 'at every cap'],
   ['time', 'over time'],
@@ -57,7 +57,7 @@ export function EstimateStep() {
 
 /** The envelope in full, read off point by point with the pointer or the arrow keys. */
 function AtEveryCap() {
-  const { live, complete } = useMachineFile();
+  const { live, complete, caps: labCaps } = useMachineFile();
   const { theme } = useTheme();
   const all = live.outlines?.caps;
   const caps = useMemo(
@@ -72,7 +72,7 @@ function AtEveryCap() {
   });
   const usual = Math.max(
     0,
-    caps.findIndex((c) => c.cap === FIRST_CAP),
+    caps.findIndex((c) => c.cap === middleCap(labCaps)),
   );
   const capIndex = Math.min(place.capIndex ?? usual, caps.length - 1);
   const cap = caps[capIndex];

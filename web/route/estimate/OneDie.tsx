@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Explanation } from '@zugluft/core/case/explain';
 import { useMachineFile } from '../../machine/MachineFile';
+import { middleCap } from '../../ui/caps';
 import { Kbd } from '../../ui/Kbd';
 import { useKeys } from '../../ui/useKeys';
 import { bindingWords, capWord, wattsText } from '../../ui/words';
@@ -9,14 +10,12 @@ import { latestOnly } from '../../workers/latestOnly';
 import { KelvinChain } from './KelvinChain';
 import { LimitsAhead } from './LimitsAhead';
 
-const FIRST_CAP = 36;
-
 /** A machine with one die has no envelope: its watts over the caps say all, and for the chosen one why. */
 export function OneDie() {
-  const { live } = useMachineFile();
+  const { live, caps: labCaps } = useMachineFile();
   const caps = live.estimate?.caps ?? [];
   const [chosen, setChosen] = useState<number | null>(null);
-  const usual = caps.findIndex((c) => c.cap === FIRST_CAP);
+  const usual = caps.findIndex((c) => c.cap === middleCap(labCaps));
   const at = Math.min(chosen ?? Math.max(0, usual), caps.length - 1);
   const cap = caps[at]?.cap;
   const [why, setWhy] = useState<Explanation | null>(null);

@@ -1,12 +1,13 @@
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
-import { capsOf } from '@zugluft/core/case/laboratory';
 import type { CaseRequest } from '@zugluft/core/case/openCase';
 import type { FirmwareEvent, Simulation } from '@zugluft/core/transient/simulateFirmware';
 import { toShown } from '@zugluft/core/record/units';
 import { useUnits } from '../../ui/units';
 import { useTheme } from '../../ui/theme';
 import { capWord, wattsText } from '../../ui/words';
+import { useMachineFile } from '../../machine/MachineFile';
+import { CapSelect } from '../../ui/CapSelect';
 import { estimateWorker } from '../../workers/estimateClient';
 import { latestOnly } from '../../workers/latestOnly';
 
@@ -44,6 +45,7 @@ function eventWords(e: FirmwareEvent): string {
 /** A load from idle as the firmware of the chosen setting handles it: watts, junctions and noise over time. */
 export function OverTime({ request }: { request: CaseRequest }) {
   const { record } = request;
+  const { caps, addCap } = useMachineFile();
   const { theme } = useTheme();
   const { units } = useUnits();
   const degrees = (c: number) => toShown(c, '°C', units).toFixed(0);
@@ -98,24 +100,18 @@ export function OverTime({ request }: { request: CaseRequest }) {
           </label>
           <label>
             fans{' '}
-            <select
-              className={field}
-              value={String(cap)}
-              onChange={(e) => {
-                const x = e.currentTarget.value;
-                setCap(x === 'off' || x === 'full' ? x : Number(x));
+            <CapSelect
+              label="fans"
+              caps={caps}
+              value={cap}
+              choose={(c) => {
+                addCap(c);
+                setCap(c);
               }}
-            >
-              {capsOf(request.lab).map((x) => (
-                <option key={String(x)} value={String(x)}>
-                  {x === 'full'
-                    ? 'as the firmware likes'
-                    : x === 'off'
-                      ? 'off'
-                      : `up to ${x} dB(A)`}
-                </option>
-              ))}
-            </select>
+              name={(x) =>
+                x === 'full' ? 'as the firmware likes' : x === 'off' ? 'off' : `up to ${x} dB(A)`
+              }
+            />
           </label>
           <label>
             for{' '}

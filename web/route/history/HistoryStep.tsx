@@ -3,36 +3,36 @@ import { format } from 'date-fns';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { diffRecords } from '@zugluft/core/family/diffRecords';
-import { familyKeys, listRevisions, readRevision } from '../../api/families';
+import { documentKeys, listRevisions, readRevision } from '../../api/documents';
 import type { Draft } from '../../machine/draft';
 import { useMachineFile } from '../../machine/MachineFile';
 import { DifferenceList } from '../../ui/DifferenceList';
 
 /** Every change that was kept, newest first; any of them can be stepped back to, which is one more change. */
 export function HistoryStep() {
-  const { machine, save, change, draft } = useMachineFile();
+  const { machine, kept, change, draft } = useMachineFile();
   const [page, setPage] = useState(1);
   const [open, setOpen] = useState<number | null>(null);
-  const revision = save.kind === 'saved' ? save.revision : machine.revision;
+  const { revision } = kept;
   const { data, error } = useQuery({
-    queryKey: familyKeys.revisions(machine.id, page, revision),
-    queryFn: () => listRevisions(machine.id, page),
+    queryKey: documentKeys.history('record', machine.id, page, revision),
+    queryFn: () => listRevisions('record', machine.id, page),
     placeholderData: keepPreviousData,
   });
   const chosen = useQuery({
-    queryKey: ['machines', 'revision', machine.id, open],
-    queryFn: () => readRevision(machine.id, open!),
+    queryKey: documentKeys.revision('record', machine.id, open),
+    queryFn: () => readRevision('record', machine.id, open!),
     enabled: open !== null,
     staleTime: Infinity,
   });
   const stepBack = () => {
     if (!chosen.data) return;
-    const to = chosen.data.record as Draft;
+    const to = chosen.data.value as Draft;
     change(() => to);
     toast(`Stepped back to revision ${chosen.data.revision}. Undo takes that back.`);
   };
   const pages = data ? Math.ceil(data.total / data.pageSize) : 1;
-  const against = chosen.data ? diffRecords(chosen.data.record, draft) : [];
+  const against = chosen.data ? diffRecords(chosen.data.value, draft) : [];
   return (
     <section aria-label="history">
       <div className="flex items-baseline justify-between">
@@ -60,11 +60,13 @@ export function HistoryStep() {
                 {format(new Date(r.at), 'yyyy-MM-dd HH:mm')}
               </span>
               <span>
-                {r.revision === 1
-                  ? 'first kept'
-                  : r.changed === 0
-                    ? 'nothing changed'
-                    : `${r.changed} ${r.changed === 1 ? 'field' : 'fields'}`}
+                {r.note
+                  ? r.note
+                  : r.revision === 1
+                    ? 'first kept'
+                    : r.changed === 0
+                      ? 'nothing changed'
+                      : `${r.changed} ${r.changed === 1 ? 'field' : 'fields'}`}
               </span>
             </button>
             {r.first.length > 0 && <DifferenceList differences={r.first} />}

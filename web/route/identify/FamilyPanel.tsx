@@ -10,7 +10,10 @@ import {
   renameState,
 } from '../../api/families';
 import { machineKeys, type Machine } from '../../api/machines';
+import { documentMoved } from '../../documents/keepers';
 import { useMachineFile } from '../../machine/MachineFile';
+import { capHeading, middleCap } from '../../ui/caps';
+import type { OpenedMachine } from '../MachinePage';
 import { Modal } from '../../ui/Modal';
 import { PlainInput } from '../../ui/PlainInput';
 import { wattsText } from '../../ui/words';
@@ -53,7 +56,8 @@ const ASK: Record<Kind, { title: string; label: string; hint: string; words: str
 
 /** Variants, units and states of this model, each a file; new ones are made from the one that is open. */
 export function FamilyPanel() {
-  const { machine } = useMachineFile();
+  const { machine, kept, caps } = useMachineFile();
+  const cap = middleCap(caps);
   const client = useQueryClient();
   const navigate = useNavigate();
   const [asking, setAsking] = useState<Kind | null>(null);
@@ -68,16 +72,20 @@ export function FamilyPanel() {
       if (kind === 'state') return addState(machine.id, text);
       if (kind === 'unit') return addUnit(machine.id, text.trim() ? { serial: text.trim() } : {});
       if (kind === 'variant') return addVariant(machine.id, text);
-      return renameState(machine.id, text);
+      // what is typed goes first, so that the name is given to what stands here
+      return kept.keeper
+        .flush()
+        .then(() => renameState(machine.id, kept.keeper.view().revision, text));
     },
     onSuccess: (made) => {
       setAsking(null);
       void client.invalidateQueries({ queryKey: ['machines', 'family'] });
       void client.invalidateQueries({ queryKey: ['machines', 'list'] });
       if (made.id === machine.id) {
-        client.setQueryData<Machine>(
+        documentMoved('record', made.id, { revision: made.revision, value: made.record });
+        client.setQueryData<OpenedMachine>(
           machineKeys.one(made.id),
-          (m) => m && { ...m, stateName: made.stateName },
+          (m) => m && { ...m, machine: { ...m.machine, stateName: made.stateName } },
         );
       } else void navigate(`/machines/${made.id}/identify`);
     },
@@ -100,7 +108,9 @@ export function FamilyPanel() {
             <th className="font-normal px-1.5 py-1">variant</th>
             <th className="font-normal px-1.5 py-1">unit</th>
             <th className="font-normal px-1.5 py-1">state</th>
-            <th className="font-normal px-1.5 py-1 text-right whitespace-nowrap">at 36 dB(A)</th>
+            <th className="font-normal px-1.5 py-1 text-right whitespace-nowrap">
+              {capHeading(cap)}
+            </th>
             <th className="font-normal px-1.5 py-1">
               <span className="sr-only">compare</span>
             </th>
@@ -142,7 +152,7 @@ export function FamilyPanel() {
                   )}
                 </td>
                 <td className="px-1.5 py-1 figure text-right whitespace-nowrap">
-                  {m.togetherAt36W === null ? '–' : wattsText(m.togetherAt36W)}{' '}
+                  {m.watts[String(cap)] === undefined ? '–' : wattsText(m.watts[String(cap)]!)}{' '}
                   <span className="unit">W</span>
                 </td>
                 <td className="px-1.5 py-1 text-right">

@@ -1,6 +1,8 @@
-import type { UnitFacts } from '@zugluft/core/family/unitFacts';
+import { unitFacts, type UnitFacts } from '@zugluft/core/family/unitFacts';
+import { ConflictPanel } from '../../documents/ConflictPanel';
+import { SavedWords } from '../../documents/SavedWords';
+import { useDocument } from '../../documents/useDocument';
 import { useMachineFile } from '../../machine/MachineFile';
-import { useUnitFacts } from '../../machine/useUnitFacts';
 import { FieldRow } from '../../ui/FieldRow';
 import { PlainInput } from '../../ui/PlainInput';
 
@@ -12,24 +14,35 @@ const FIELDS: [keyof UnitFacts & string, string, string][] = [
   ['earlierHands', 'Earlier hands', 'opened before, paste renewed, screws missing'],
 ];
 
+const issuesOf = (facts: UnitFacts) =>
+  new Map(
+    unitFacts.safeParse(facts).error?.issues.map((i) => [String(i.path[0]), i.message]) ?? [],
+  );
+
 /** The one notebook on the bench: where it came from and what was done to it before. */
 export function UnitSection() {
   const { machine } = useMachineFile();
-  const { facts, set, saving, issues, keepMine, takeTheirs } = useUnitFacts(
-    machine.id,
-    machine.unit,
-  );
+  const { view, keeper, error, again } = useDocument('unit', machine.unit.id);
+  const facts = view?.value ?? machine.unit.facts;
+  const issues = issuesOf(facts);
+  const set = (field: keyof UnitFacts & string, text: string) =>
+    keeper?.change((f) => ({ ...f, [field]: text === '' ? undefined : text }), field);
   return (
     <section aria-label="unit">
       <div className="flex items-baseline justify-between">
         <h2 className="font-semibold mb-1">Unit on the bench</h2>
         <span className="text-[0.8rem] text-quiet" role="status" data-testid="unit-status">
-          {saving.kind === 'saving' && 'saving'}
-          {saving.kind === 'away' && 'server away · kept in this browser'}
-          {saving.kind === 'held' && 'kept in this browser until mended'}
-          {saving.kind === 'refused' && `not saved: ${saving.message}`}
+          {view && view.state.kind !== 'saved' && <SavedWords view={view} />}
         </span>
       </div>
+      {error && (
+        <p className="text-heat" role="alert">
+          The facts of this unit could not be read: {error.message}.{' '}
+          <button type="button" className="underline cursor-pointer" onClick={again}>
+            Try again
+          </button>
+        </p>
+      )}
       {FIELDS.map(([field, name, hint]) => (
         <FieldRow key={field} name={name}>
           <PlainInput
@@ -41,18 +54,12 @@ export function UnitSection() {
           />
         </FieldRow>
       ))}
-      {saving.kind === 'conflict' && (
-        <p className="border-l-2 border-heat pl-2 my-2 text-[0.9rem]" role="alert">
-          These facts were changed in another window.{' '}
-          <button type="button" className="underline cursor-pointer" onClick={keepMine}>
-            Keep what stands here
-          </button>{' '}
-          or{' '}
-          <button type="button" className="underline cursor-pointer" onClick={takeTheirs}>
-            take the other version
-          </button>
-          .
-        </p>
+      {view?.state.kind === 'conflict' && (
+        <ConflictPanel
+          conflicts={view.state.conflicts}
+          choose={keeper!.choose}
+          nameOf={(path) => FIELDS.find(([field]) => field === path)?.[1] ?? path}
+        />
       )}
       <p className="text-[0.85rem] text-quiet pt-2">
         The serial number stays in this library; exported records leave it out.

@@ -11,7 +11,7 @@ import { SaveLogButton } from './SaveLogButton';
 /** The log as readers get it: to read here, to print, to save as HTML or as Markdown with its photos. */
 export function GuidePage() {
   const { machine } = useMachineFile();
-  const { log, rules, saving } = useOpenUp();
+  const { log, rules, kept } = useOpenUp();
   const { items, show } = useAttachments();
   const [goal, setGoal] = useState('all');
   const photosOf = (step: string) =>
@@ -61,7 +61,7 @@ export function GuidePage() {
           </>
         )}
         {log.steps.length > 0 && <SaveLogButton />}
-        {saving.kind !== 'saved' && (
+        {kept.state.kind !== 'saved' && (
           <span className="text-quiet text-[0.9rem]">files hold what was last saved</span>
         )}
       </div>

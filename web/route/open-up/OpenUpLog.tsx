@@ -4,12 +4,15 @@ import type { HouseRules } from '@zugluft/core/service/houseRules';
 import { withLayer } from '@zugluft/core/service/logEdits';
 import { firstFault } from '@zugluft/core/service/openUpLog';
 import type { Rubric } from '@zugluft/core/service/serviceScore';
-import type { KeptLog, OpenUpLog } from '../../api/openUp';
+import type { OpenUpLog } from '../../api/openUp';
+import { toast } from 'sonner';
 import { getAt } from '../../machine/draft';
 import { useMachineFile } from '../../machine/MachineFile';
-import { useLabSettings } from '../../machine/useLabSettings';
+import type { Keeper, KeepView } from '../../documents/keeper';
+import type { UndoStep } from '../../documents/undoSteps';
+import { useKept } from '../../documents/useDocument';
+import { useLabSettings } from '../../documents/useLaboratory';
 import { useKeys } from '../../ui/useKeys';
-import { useOpenUpLog, type LogSaving } from './useOpenUpLog';
 
 export type ChangeLog = (make: (log: OpenUpLog) => OpenUpLog) => void;
 
@@ -19,10 +22,10 @@ interface OpenUpValue {
   change: ChangeLog;
   undo: () => void;
   canUndo: boolean;
-  saving: LogSaving;
+  /** Where it is kept, and what to choose in a conflict. */
+  kept: KeepView<OpenUpLog> & { keeper: Keeper<OpenUpLog> };
   /** Why the last change was not taken; null where it was. */
   refused: string | null;
-  choose: (mine: boolean) => void;
   /** The shell's outline, or a usual one. */
   outline: { widthMm: number; depthMm: number };
   rules: HouseRules;
@@ -39,14 +42,27 @@ export function useOpenUp(): OpenUpValue {
   return value;
 }
 
+/** What was taken back is said; where it was the log shows. */
+function say(done: string, step: UndoStep | null): void {
+  if (step) toast(`${done}: ${step.label}`, { id: 'undo' });
+}
+
 const USUAL = { widthMm: 355, depthMm: 245 };
 const MAX_MM = 800;
 
 /** One log with its saving and undo, for the desk's views and the bench alike. */
-export function OpenUpLogProvider({ start, children }: { start: KeptLog; children: ReactNode }) {
-  const { machine, draft } = useMachineFile();
-  const { value: log, state, canUndo, keeper } = useOpenUpLog(machine.id, start);
-  const { undo, redo, choose } = keeper;
+export function OpenUpLogProvider({
+  keeper,
+  children,
+}: {
+  keeper: Keeper<OpenUpLog>;
+  children: ReactNode;
+}) {
+  const { draft } = useMachineFile();
+  const kept = useKept(keeper);
+  const { value: log } = kept;
+  const undo = () => say('Undone', keeper.undo());
+  const redo = () => say('Done again', keeper.redo());
   const { settings, loading } = useLabSettings();
   const [refused, setRefused] = useState<string | null>(null);
   useKeys({ 'mod+z': undo, 'shift+mod+z': redo, 'mod+y': redo }, true, true);
@@ -69,9 +85,8 @@ export function OpenUpLogProvider({ start, children }: { start: KeptLog; childre
           }),
         refused,
         undo,
-        canUndo,
-        saving: state,
-        choose,
+        canUndo: kept.undo !== null,
+        kept,
         outline,
         rules: settings['house-rules'],
         rulesKnown: !loading,

@@ -1,13 +1,10 @@
-import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
 import { NavLink, Outlet, useNavigate } from 'react-router';
-import { openUpKeys, readLog } from '../../api/openUp';
+import { useDocument } from '../../documents/useDocument';
 import { useMachineFile } from '../../machine/MachineFile';
 import { Kbd } from '../../ui/Kbd';
 import { useKeys } from '../../ui/useKeys';
 import { LogSavingWords, LogTrouble } from './LogStatus';
 import { OpenUpLogProvider } from './OpenUpLog';
-import { readKeptLog } from './useOpenUpLog';
 
 const VIEWS = [
   { path: '', name: 'Steps and screws', key: '1' },
@@ -19,20 +16,10 @@ const VIEWS = [
 /** The log of the opening: its views at the desk, and the way to the bench. */
 export function OpenUpStep() {
   const { machine } = useMachineFile();
-  const { data, error, refetch } = useQuery({
-    queryKey: openUpKeys.of(machine.id),
-    queryFn: () => readLog(machine.id),
-    staleTime: Infinity,
-    gcTime: 0,
-    retry: 0,
-    refetchOnWindowFocus: false,
-  });
-  // what this browser kept can be gone on with while the server is away
-  const [kept] = useState(() => readKeptLog(machine.id));
-  const start = data ?? (error ? kept : null);
-  if (start) {
+  const { keeper, error, again } = useDocument('log', machine.id);
+  if (keeper) {
     return (
-      <OpenUpLogProvider key={data ? 'read' : 'kept'} start={start}>
+      <OpenUpLogProvider keeper={keeper}>
         <Views />
       </OpenUpLogProvider>
     );
@@ -43,7 +30,7 @@ export function OpenUpStep() {
       <p className="text-heat mb-2" role="alert">
         The log could not be read: {error.message}.
       </p>
-      <button type="button" className="btn btn-sm" onClick={() => void refetch()}>
+      <button type="button" className="btn btn-sm" onClick={() => again()}>
         Try again
       </button>
     </div>

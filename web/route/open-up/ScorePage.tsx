@@ -6,7 +6,7 @@ import {
   type RubricEntry,
 } from '@zugluft/core/service/serviceScore';
 import type { OpenUpLog } from '../../api/openUp';
-import { useLabSettings } from '../../machine/useLabSettings';
+import { useLabSettings } from '../../documents/useLaboratory';
 import { wayWorker } from '../../workers/wayClient';
 import { NumberCell, TextCell } from './cells';
 import { useOpenUp } from './OpenUpLog';

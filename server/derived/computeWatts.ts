@@ -1,0 +1,45 @@
+import { openCase } from '@zugluft/core/case/openCase';
+import { sustainedTogether } from '@zugluft/core/case/sustainedTogether';
+import type { Cap } from '@zugluft/core/envelope/fanStates';
+import { parseRecord } from '@zugluft/core/record/parseRecord';
+import type { LabDefaults } from '@zugluft/core/record/resolver';
+
+/** Goes up when the same record gives other watts: all of them are then computed anew. */
+export const DERIVATION = 1;
+
+/** Machines whose watts are wanted, each at its caps. */
+export interface WattsJob {
+  machines: { id: string; record: unknown; caps: readonly Cap[] }[];
+  defaults: LabDefaults;
+}
+
+/** Watts by cap; null where a machine could not be computed. */
+export type WattsByCap = Record<string, number | null>;
+
+/** Makes the watts of a job, in this thread or another. */
+export interface ComputeWatts {
+  (job: WattsJob): Promise<Record<string, WattsByCap>>;
+  /** Ends the thread, where there is one. */
+  end?: () => Promise<unknown>;
+}
+
+/** Watts of both dies together for each machine of a job. One that fails has null at every cap and holds up no other. */
+export function computeWatts({ machines, defaults }: WattsJob): Record<string, WattsByCap> {
+  const out: Record<string, WattsByCap> = {};
+  for (const { id, record, caps } of machines) {
+    const watts = wattsOf(record, caps, defaults);
+    out[id] = Object.fromEntries(caps.map((cap, i) => [String(cap), watts?.[i] ?? null]));
+  }
+  return out;
+}
+
+function wattsOf(input: unknown, caps: readonly Cap[], defaults: LabDefaults): number[] | null {
+  const { record, complete } = parseRecord(input);
+  if (!record || !complete) return null;
+  try {
+    const watts = sustainedTogether(openCase({ record, lab: { defaults } }), caps);
+    return watts.every(Number.isFinite) ? watts : null;
+  } catch {
+    return null;
+  }
+}

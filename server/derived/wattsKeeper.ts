@@ -1,0 +1,215 @@
+import { capsOf } from '@zugluft/core/case/laboratory';
+import { LABORATORY } from '@zugluft/core/documents/kinds';
+import type { Cap } from '@zugluft/core/envelope/fanStates';
+import { labDefaultsOf } from '@zugluft/core/record/labDefaults';
+import type { LabDefaults } from '@zugluft/core/record/resolver';
+import type { MachineRow } from '../database/models';
+import type { Database } from '../database/openDatabase';
+import type { DocumentStore } from '../documents/documentStore';
+import { DERIVATION, type ComputeWatts, type WattsByCap, type WattsJob } from './computeWatts';
+
+/** Machines computed in one go, and written in one transaction. */
+const BATCH = 16;
+/** Caps typed besides those of the laboratory that are kept up. */
+const MAX_EXTRA_CAPS = 4;
+const RETRY_AFTER_MS = 5000;
+
+/** What is known of one machine. */
+interface Entry {
+  revision: number;
+  complete: boolean;
+  watts: WattsByCap;
+  /** What they were computed by: revision of the record, of the defaults, and version of the program. */
+  by: string;
+}
+
+/** Watts of a machine as they can be shown. */
+export interface WattsNow {
+  at(cap: Cap): number | null;
+  pending: boolean;
+}
+
+export type WattsKeeper = ReturnType<typeof createWattsKeeper>;
+
+/**
+ * Keeps the watts that the library shows: computed off the thread that answers, carrying what they were computed by, and
+ * caught up after any write, any change of the laboratory, and any stop.
+ *
+ * @param db an open library
+ * @param documents the store
+ * @param compute makes watts
+ * @param failed told of what should not happen
+ */
+export function createWattsKeeper(
+  db: Database,
+  documents: DocumentStore,
+  compute: ComputeWatts,
+  failed: (cause: unknown) => void,
+) {
+  const { Machine } = db.models;
+  const entries = new Map<string, Entry>();
+  const listeners: ((kind: 'count' | 'caps') => Promise<void>)[] = [];
+  let labCaps: Cap[] = capsOf();
+  let extra: Cap[] = [];
+  let defaults: LabDefaults = {};
+  let defaultsRevision = 0;
+  let running: Promise<void> | null = null;
+  let stopped = false;
+  let changing: Promise<void> = Promise.resolve();
+  let timer: ReturnType<typeof setTimeout> | undefined;
+
+  const caps = (): Cap[] => [...labCaps, ...extra.filter((c) => !labCaps.includes(c))];
+  const byOf = (e: Entry) => `${e.revision}.${defaultsRevision}.${DERIVATION}`;
+  /** Caps that a machine still needs. */
+  const missing = (e: Entry): Cap[] => {
+    if (!e.complete) return [];
+    return e.by === byOf(e) ? caps().filter((c) => !(String(c) in e.watts)) : caps();
+  };
+  const tell = async (kind: 'count' | 'caps') => {
+    for (const listener of listeners) await listener(kind);
+  };
+  const now = (e: Entry | undefined): WattsNow => ({
+    at: (cap) => (e?.complete ? (e.watts[String(cap)] ?? null) : null),
+    pending: e !== undefined && missing(e).length > 0,
+  });
+  const entryOf = (
+    row: Pick<MachineRow, 'revision' | 'complete' | 'watts' | 'wattsBy'>,
+  ): Entry => ({
+    revision: row.revision,
+    complete: Boolean(row.complete),
+    watts: JSON.parse(row.watts) as WattsByCap,
+    by: row.wattsBy,
+  });
+
+  const readLaboratory = async () => {
+    const settings = await documents.read('settings', LABORATORY);
+    labCaps = capsOf({ caps: settings.value.caps.levelsDbA });
+    const own = await documents.read('defaults', LABORATORY);
+    defaultsRevision = own.revision;
+    defaults = labDefaultsOf(Object.entries(own.value));
+  };
+  let first: Promise<void> | null = null;
+  const ready = () => (first ??= readLaboratory());
+
+  /** Computes some machines and writes what is still true of them. */
+  const computeSome = async (batch: readonly [string, Entry][]) => {
+    const lab = { defaults, defaultsRevision };
+    const machines: (WattsJob['machines'][number] & { revision: number })[] = [];
+    for (const [id, entry] of batch) {
+      const kept = await documents.read('record', id);
+      machines.push({ id, revision: kept.revision, record: kept.value, caps: missing(entry) });
+    }
+    const found = await compute({ machines, defaults: lab.defaults });
+    await db.write(async (transaction) => {
+      for (const { id, revision } of machines) {
+        const row = await Machine.findByPk(id, { transaction });
+        // written meanwhile: it is computed again
+        if (!row || row.revision !== revision) continue;
+        const by = `${revision}.${lab.defaultsRevision}.${DERIVATION}`;
+        const before = row.wattsBy === by ? (JSON.parse(row.watts) as WattsByCap) : {};
+        const watts = { ...before, ...found[id] };
+        await row.update(
+          { watts: JSON.stringify(watts), wattsBy: by },
+          { transaction, silent: true },
+        );
+        entries.set(id, entryOf(row));
+        db.touch(transaction, id, false);
+      }
+    });
+  };
+
+  const run = async () => {
+    while (!stopped) {
+      const batch: [string, Entry][] = [];
+      for (const entry of entries) {
+        if (missing(entry[1]).length) batch.push(entry);
+        if (batch.length === BATCH) break;
+      }
+      if (!batch.length) return;
+      await computeSome(batch);
+      await tell('count');
+    }
+  };
+
+  const wake = () => {
+    if (running || stopped) return;
+    clearTimeout(timer);
+    timer = undefined;
+    running = run()
+      .catch((cause: unknown) => {
+        if (stopped) return;
+        timer = setTimeout(wake, RETRY_AFTER_MS);
+        timer.unref();
+        failed(cause);
+      })
+      .finally(() => {
+        running = null;
+        // asked for between the last look and now
+        if (!stopped && !timer && [...entries.values()].some((e) => missing(e).length)) wake();
+      });
+  };
+
+  return {
+    ready,
+    /** Every cap that rows have watts for: those of the laboratory, and those that somebody typed. */
+    caps,
+    /** The laboratory's cap in the middle, which stands where one has to be chosen. */
+    middle(): Cap {
+      const levels = labCaps.filter((c) => typeof c === 'number');
+      return levels[Math.floor(levels.length / 2)] ?? 'full';
+    },
+    of: (row: MachineRow): WattsNow => now(entryOf(row)),
+    ofMachine: (id: string): WattsNow => now(entries.get(id)),
+
+    /** A machine's row as it was just read. */
+    note(row: MachineRow): void {
+      const entry = entryOf(row);
+      entries.set(row.id, entry);
+      if (missing(entry).length) wake();
+    },
+
+    /** A cap that somebody asked for is kept up from now on, in place of one that was asked for long ago. */
+    want(cap: Cap): void {
+      if (caps().includes(cap)) return;
+      extra = [...extra, cap].slice(-MAX_EXTRA_CAPS);
+      void tell('caps').catch(failed);
+      wake();
+    },
+
+    /** How many machines are still being computed. */
+    pending(): number {
+      let count = 0;
+      for (const e of entries.values()) if (missing(e).length) count++;
+      return count;
+    },
+
+    onChange: (listener: (kind: 'count' | 'caps') => Promise<void>) =>
+      void listeners.push(listener),
+
+    /** After the laboratory's caps or defaults have changed. */
+    laboratoryChanged(): void {
+      changing = changing
+        .then(async () => {
+          if (stopped) return;
+          await readLaboratory();
+          await tell('caps');
+          wake();
+        })
+        .catch(failed);
+    },
+
+    /** Resolves when nothing is left to compute. */
+    async settled(): Promise<void> {
+      await changing;
+      while (running) await running;
+    },
+
+    async stop(): Promise<void> {
+      stopped = true;
+      clearTimeout(timer);
+      await compute.end?.();
+      await changing;
+      await running?.catch(() => undefined);
+    },
+  };
+}

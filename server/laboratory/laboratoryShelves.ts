@@ -1,0 +1,32 @@
+import { LABORATORY } from '@zugluft/core/documents/kinds';
+import type { Shelf } from '../documents/shelf';
+import { Problem } from '../security/problem';
+
+const owner = async (id: string) => {
+  if (id !== LABORATORY) throw new Problem(404, 'Not found', 'there is one laboratory here');
+};
+
+/**
+ * What the laboratory's own documents need of the server.
+ *
+ * @param changed told after each change: what is computed by them is computed anew
+ */
+export function settingsShelf(changed: () => void): Shelf<'settings'> {
+  return {
+    kind: 'settings',
+    aside: false,
+    owner,
+    kept: changed,
+    answer: async ({ value }) => value,
+  };
+}
+
+export function defaultsShelf(changed: () => void): Shelf<'defaults'> {
+  return {
+    kind: 'defaults',
+    aside: false,
+    owner,
+    kept: changed,
+    answer: async ({ value }) => ({ items: value }),
+  };
+}

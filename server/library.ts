@@ -1,0 +1,49 @@
+import { createAttachmentStore } from './attachments/attachmentStore';
+import { photoShelf } from './attachments/photoShelf';
+import type { Database } from './database/openDatabase';
+import type { ComputeWatts } from './derived/computeWatts';
+import { createWattsKeeper } from './derived/wattsKeeper';
+import { createDocumentHistory } from './documents/documentHistory';
+import { createDocumentStore } from './documents/documentStore';
+import { defaultsShelf, settingsShelf } from './laboratory/laboratoryShelves';
+import { createMachineList } from './machines/machineList';
+import { recordShelf, unitShelf } from './machines/machineShelves';
+import { createMachineStore } from './machines/machineStore';
+import { logShelf } from './openup/openUpStore';
+
+export type Library = ReturnType<typeof createLibrary>;
+
+/**
+ * All that is kept in one open database, and what is computed of it: one of each, whoever asks.
+ *
+ * @param db an open library
+ * @param compute makes the watts that the library shows
+ * @param failed told of what should not happen beside any request
+ */
+export function createLibrary(
+  db: Database,
+  compute: ComputeWatts,
+  failed: (cause: unknown) => void,
+) {
+  const documents = createDocumentStore(db);
+  const watts = createWattsKeeper(db, documents, compute, failed);
+  documents.addShelf(recordShelf(db, documents));
+  documents.addShelf(unitShelf(db));
+  documents.addShelf(photoShelf(db));
+  documents.addShelf(logShelf(db));
+  documents.addShelf(settingsShelf(watts.laboratoryChanged));
+  documents.addShelf(defaultsShelf(watts.laboratoryChanged));
+  return {
+    db,
+    documents,
+    history: createDocumentHistory(db, documents),
+    machines: createMachineStore(db, documents),
+    attachments: createAttachmentStore(db, documents),
+    list: createMachineList(db, watts),
+    watts,
+    async close() {
+      await watts.stop();
+      await db.close();
+    },
+  };
+}

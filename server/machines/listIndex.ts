@@ -1,0 +1,220 @@
+import type { Cap } from '@zugluft/core/envelope/fanStates';
+import { wattsColumn, type MachineSummary } from '@zugluft/core/library/answers';
+import type { ListQuery, SORTABLE } from './listQuery';
+
+const MAX_ORDERS = 40;
+const MAX_FOUND = 100;
+const MAX_ANSWERS = 400;
+
+const collator = new Intl.Collator('en', { numeric: true });
+
+function compare(a: unknown, b: unknown): number {
+  if (typeof a === 'number' && typeof b === 'number') return a - b;
+  return collator.compare(String(a), String(b));
+}
+
+type Key = keyof MachineSummary;
+const NAME: readonly Key[] = ['maker', 'model', 'variant'];
+
+/** The columns an order goes by, those that break ties last. */
+function keysOf(sort: string): Key[] {
+  const column = sort.replace('-', '') as (typeof SORTABLE)[number];
+  return column === 'maker' ? [...NAME] : [column as Key, 'maker', 'model'];
+}
+
+/** By a column, machines without a value last, then by name. */
+function comparator(sort: string): (a: MachineSummary, b: MachineSummary) => number {
+  const sign = sort.startsWith('-') ? -1 : 1;
+  const keys = keysOf(sort);
+  const own = sort.replace('-', '') === 'maker' ? keys.length : 1;
+  return (a, b) => {
+    for (let k = 0; k < keys.length; k++) {
+      const x = a[keys[k]!] ?? null;
+      const y = b[keys[k]!] ?? null;
+      if (x === null || y === null) {
+        if (x !== y) return x === null ? 1 : -1;
+        continue;
+      }
+      const by = compare(x, y);
+      if (by !== 0) return k < own ? sign * by : by;
+    }
+    return a.id < b.id ? -1 : a.id > b.id ? 1 : 0;
+  };
+}
+
+/** What is filtered by, as a number of a row; NaN where there is none, which lies in no range. */
+const NUMBERS: Record<string, (m: MachineSummary) => number> = {
+  chamber: (m) => Number(m.chamber),
+  aside: (m) => Number(m.putAsideAt !== null),
+};
+const numberOf = (column: string) =>
+  NUMBERS[column] ?? ((m: MachineSummary) => (m[column as Key] as number | null) ?? NaN);
+
+function remember<T>(map: Map<string, T>, key: string, value: T, most: number): T {
+  if (map.size >= most) map.delete(map.keys().next().value!);
+  map.set(key, value);
+  return value;
+}
+
+export type ListIndex = ReturnType<typeof createListIndex>;
+
+/**
+ * All rows of the library in memory, with the orders, columns and answers that were asked for. A write changes the rows it
+ * touched and nothing else.
+ */
+export function createListIndex() {
+  const rows: MachineSummary[] = [];
+  const places = new Map<string, number>();
+  const columns = new Map<string, Float64Array>();
+  const ordered = new Map<string, number[]>();
+  const found = new Map<string, Promise<Uint8Array>>();
+  const passing = new Map<string, Promise<Uint8Array>>();
+  const answers = new Map<string, string>();
+  let texts: (string | null)[] = [];
+
+  const column = (name: string): Float64Array => {
+    const known = columns.get(name);
+    if (known) return known;
+    // with room for those to come
+    const values = new Float64Array(Math.max(64, 2 * rows.length)).fill(NaN);
+    const of = numberOf(name);
+    rows.forEach((r, i) => (values[i] = of(r)));
+    columns.set(name, values);
+    return values;
+  };
+
+  const order = (sort: string): readonly number[] => {
+    const known = ordered.get(sort);
+    if (known) return known;
+    const by = comparator(sort);
+    const list = [...rows.keys()].sort((i, j) => by(rows[i]!, rows[j]!));
+    return remember(ordered, sort, list, MAX_ORDERS);
+  };
+
+  /** Takes a row to its place in an order in which all others stand right. */
+  const settle = (list: number[], sort: string, i: number) => {
+    const by = comparator(sort);
+    let lo = 0;
+    let hi = list.length;
+    while (lo < hi) {
+      const mid = (lo + hi) >> 1;
+      if (by(rows[list[mid]!]!, rows[i]!) < 0) lo = mid + 1;
+      else hi = mid;
+    }
+    list.splice(lo, 0, i);
+  };
+
+  const forget = () => {
+    passing.clear();
+    answers.clear();
+  };
+
+  return {
+    rows: rows as readonly MachineSummary[],
+    placeOf: (id: string) => places.get(id),
+
+    /** Puts a row in, or another one in its place. */
+    put(row: MachineSummary, words: boolean): void {
+      forget();
+      const at = places.get(row.id);
+      if (words || at === undefined) found.clear();
+      const i = at ?? rows.length;
+      const before = rows[i];
+      rows[i] = row;
+      texts[i] = null;
+      places.set(row.id, i);
+      for (const [name, values] of columns) {
+        if (i >= values.length) columns.delete(name);
+        else values[i] = numberOf(name)(row);
+      }
+      for (const [sort, list] of ordered) {
+        if (before && keysOf(sort).every((k) => before[k] === row[k])) continue;
+        if (before) list.splice(list.indexOf(i), 1);
+        settle(list, sort, i);
+      }
+    },
+
+    /** Rows have other columns from now on. */
+    reshape(make: (row: MachineSummary) => MachineSummary): void {
+      forget();
+      columns.clear();
+      ordered.clear();
+      texts = [];
+      rows.forEach((r, i) => (rows[i] = make(r)));
+    },
+
+    /** What else an answer holds has changed. */
+    forget,
+
+    /**
+     * A mark for each row that passes the filters.
+     *
+     * @param cap whose watts are bounded
+     * @param wanted marks of the rows that have the words, or null where none were typed
+     */
+    marks(query: ListQuery, cap: Cap, wanted: Uint8Array | null): Uint8Array {
+      const marks = wanted ? wanted.slice(0, rows.length) : new Uint8Array(rows.length).fill(1);
+      // column by column: a plain loop over numbers is what runs fastest
+      const range = (name: string, min = -Infinity, max = Infinity) => {
+        if (min === -Infinity && max === Infinity) return;
+        const values = column(name);
+        for (let i = 0; i < marks.length; i++) {
+          if (!(values[i]! >= min && values[i]! <= max)) marks[i] = 0;
+        }
+      };
+      const exactly = (name: string, value: number) => range(name, value, value);
+      exactly('aside', Number(query.putAside));
+      range('fans', query.fansMin, query.fansMax);
+      range('pipes', query.pipesMin, query.pipesMax);
+      range('massKg', query.massMin, query.massMax);
+      range('thicknessMm', query.thicknessMin, query.thicknessMax);
+      range('finAreaCm2', query.finAreaMin, query.finAreaMax);
+      range(wattsColumn(cap), query.wattsMin, query.wattsMax);
+      if (query.chamber !== undefined) exactly('chamber', Number(query.chamber));
+      const tag = query.tag?.toLowerCase();
+      if (tag !== undefined) {
+        for (let i = 0; i < marks.length; i++) if (!rows[i]!.tags.includes(tag)) marks[i] = 0;
+      }
+      return marks;
+    },
+
+    /** One page of the rows that are marked, in order. */
+    page(query: ListQuery, marks: Uint8Array): { places: number[]; total: number } {
+      const list = order(query.sort);
+      const from = (query.page - 1) * query.pageSize;
+      const out: number[] = [];
+      let total = 0;
+      for (let k = 0; k < list.length; k++) {
+        const i = list[k]!;
+        if (!marks[i]) continue;
+        if (total >= from && total < from + query.pageSize) out.push(i);
+        total++;
+      }
+      return { places: out, total };
+    },
+
+    /** A row as JSON, made once. */
+    text: (i: number): string => (texts[i] ??= JSON.stringify(rows[i])),
+
+    /** Marks of a search, one under way serving all who wait for it; one that failed is not kept. */
+    search(typed: string, look: () => Promise<Uint8Array>): Promise<Uint8Array> {
+      const known = found.get(typed);
+      if (known) return known;
+      const looking = look();
+      looking.catch(() => found.delete(typed));
+      return remember(found, typed, looking, MAX_FOUND);
+    },
+
+    /** Marks of all filters together, remembered by them. */
+    passing(key: string, make: () => Promise<Uint8Array>): Promise<Uint8Array> {
+      const known = passing.get(key);
+      if (known) return known;
+      const making = make();
+      making.catch(() => passing.delete(key));
+      return remember(passing, key, making, MAX_FOUND);
+    },
+
+    answer: (asked: string) => answers.get(asked),
+    keepAnswer: (asked: string, text: string) => remember(answers, asked, text, MAX_ANSWERS),
+  };
+}

@@ -1,0 +1,156 @@
+import {
+  documentAnswer,
+  familyMember,
+  importItem,
+  keptLog,
+  logSibling,
+  machine,
+  machinePage,
+  oldDocument,
+  oldRecord,
+  revisionPage,
+  unit,
+} from '@zugluft/core/library/answers';
+import { attachment } from '@zugluft/core/library/attachment';
+import { KIND_NAMES } from '@zugluft/core/documents/kinds';
+import { labDefaultsKind } from '@zugluft/core/documents/labDefaults/labDefaultsKind';
+import { labSettingsKind } from '@zugluft/core/documents/labSettings/labSettingsKind';
+import { stateName, unitFacts } from '@zugluft/core/family/unitFacts';
+import { attachmentFacts } from '@zugluft/core/library/attachment';
+import { labDefaultSchema } from '@zugluft/core/record/labDefaults';
+import { recordSchema } from '@zugluft/core/record/recordSchema';
+import { openUpLog } from '@zugluft/core/service/openUpLog';
+import { z } from 'zod';
+import { addQuery, attachmentListQuery } from '../attachments/attachmentRoutes';
+import { historyQuery, valueBody } from '../documents/documentRoutes';
+import { importQuery } from '../exchange/exchangeRoutes';
+import { listQuery } from '../machines/listQuery';
+import { tagChange } from '../machines/machineTags';
+import { guideQuery } from '../openup/guideRoutes';
+
+/** One address of the HTTP interface. */
+export interface RouteDescription {
+  method: 'get' | 'post' | 'put' | 'delete';
+  /** Parameters in braces. */
+  path: string;
+  summary: string;
+  query?: z.ZodType;
+  /** JSON, or the bytes of a file. */
+  body?: z.ZodType | 'file';
+  /** Replaces what stands there: needs the revision seen as If-Match. */
+  lock?: true;
+  status?: 201;
+  /** JSON, or a media type. */
+  answer: z.ZodType | string;
+}
+
+const items = <T extends z.ZodType>(item: T) => z.object({ items: z.array(item) });
+const named = z.strictObject({ name: stateName });
+const recordBody = z.strictObject({ record: recordSchema });
+const defaultItems = z.object({ items: labDefaultsKind.schema });
+const tags = items(z.object({ tag: z.string(), count: z.int() }));
+const kinds = items(
+  z.object({
+    kind: z.enum(KIND_NAMES as [string, ...string[]]),
+    title: z.string(),
+    belongsTo: z.string(),
+    travels: z.enum(['file', 'entry']).nullable(),
+  }),
+);
+const imported = z.object({ items: z.array(importItem), applied: z.boolean() });
+const photos = z.object({
+  items: z.array(attachment),
+  total: z.int(),
+  page: z.int(),
+  pageSize: z.int(),
+});
+
+const M = '/api/machines/{id}';
+const A = `${M}/attachments`;
+const D = '/api/documents/{kind}/{id}';
+
+/** The whole HTTP interface: a route that is not here is found by a test. */
+export const ROUTES: readonly RouteDescription[] = [
+  get('/api/health', 'Whether the server answers', z.object({ ok: z.boolean() })),
+  { ...get('/api/machines', 'The library, page by page', machinePage), query: listQuery },
+  { ...post('/api/machines', 'A new machine', machine, recordBody), status: 201 },
+  get('/api/machines/tags', 'Tags in use', tags),
+  post(
+    '/api/machines/tags',
+    'Puts tags on machines and takes others off',
+    z.object({ machines: z.int() }),
+    tagChange,
+  ),
+  get(M, 'A machine', machine),
+  locked('put', M, 'Replaces its record', machine, recordBody),
+  locked('post', `${M}/put-aside`, 'Puts it aside', machine),
+  locked('post', `${M}/bring-back`, 'Brings it back', machine),
+  get(`${M}/family`, 'Variants, units and states of its model', items(familyMember)),
+  { ...post(`${M}/states`, 'A new state of its unit', machine, named), status: 201 },
+  { ...post(`${M}/units`, 'Another unit of its variant', machine, unitFacts), status: 201 },
+  { ...post(`${M}/variants`, 'A sibling variant', machine, named), status: 201 },
+  locked('put', `${M}/state-name`, 'Names its state', machine, named),
+  locked('put', `${M}/unit`, 'Replaces what is known of its unit', unit, unitFacts),
+  { ...get(`${M}/revisions`, 'Revisions of its record', revisionPage), query: historyQuery },
+  get(`${M}/revisions/{revision}`, 'Its record as it was', oldRecord),
+  get(`${M}/log`, 'The log of its opening', keptLog),
+  locked('put', `${M}/log`, 'Replaces the log', keptLog, z.strictObject({ log: openUpLog })),
+  get(`${M}/log/siblings`, 'Logs of the same model', items(logSibling)),
+  { ...get(`${M}/guide.html`, 'The log as a guide', 'text/html'), query: guideQuery },
+  {
+    ...get(`${M}/guide.zip`, 'The guide as Markdown with its photos', 'application/zip'),
+    query: guideQuery,
+  },
+  { ...get(A, 'Photos and papers', photos), query: attachmentListQuery },
+  { ...post(A, 'Adds a photo or paper', attachment, 'file'), query: addQuery, status: 201 },
+  locked('put', `${A}/{file}`, 'Replaces what is known of it', attachment, attachmentFacts),
+  locked('post', `${A}/{file}/put-aside`, 'Puts it aside', attachment),
+  locked('post', `${A}/{file}/bring-back`, 'Brings it back', attachment),
+  get(`${A}/{file}/content`, 'The photo as it is kept, boxes apart', 'image/*'),
+  get(`${A}/{file}/copy`, 'A copy with its boxes burned in', 'image/*'),
+  get(`${A}/{file}/small`, 'A small picture', 'image/webp'),
+  get('/api/settings', 'What the laboratory decided', labSettingsKind.schema),
+  locked('put', '/api/settings/{key}', 'Replaces one setting', labSettingsKind.schema, z.unknown()),
+  get('/api/defaults', 'The laboratory’s own defaults', defaultItems),
+  locked('put', '/api/defaults/{key}', 'Sets one of them', defaultItems, labDefaultSchema),
+  locked('delete', '/api/defaults/{key}', 'Back to the built-in one', defaultItems),
+  get('/api/documents', 'Kinds of documents', kinds),
+  get(D, 'A document of any kind', documentAnswer),
+  locked('put', D, 'Replaces it', documentAnswer, valueBody),
+  locked('post', `${D}/put-aside`, 'Puts it aside', documentAnswer),
+  locked('post', `${D}/bring-back`, 'Brings it back', documentAnswer),
+  { ...get(`${D}/revisions`, 'Its revisions', revisionPage), query: historyQuery },
+  get(`${D}/revisions/{revision}`, 'As it was', oldDocument),
+  locked('post', `${D}/revisions/{revision}/restore`, 'Steps back to a revision', documentAnswer),
+  get(`${D}/export`, 'A document as a file', 'application/json'),
+  get('/api/exchange/machines/{id}.json', 'A record as a file', recordSchema),
+  get('/api/exchange/{table}.csv', 'A row per machine, or per part', 'text/csv'),
+  get('/api/exchange/library.zip', 'The whole library', 'application/zip'),
+  {
+    ...post('/api/exchange/import', 'What a file would bring, or brings', imported, 'file'),
+    query: importQuery,
+  },
+];
+
+function get(path: string, summary: string, answer: RouteDescription['answer']): RouteDescription {
+  return { method: 'get', path, summary, answer };
+}
+
+function post(
+  path: string,
+  summary: string,
+  answer: RouteDescription['answer'],
+  body: NonNullable<RouteDescription['body']>,
+): RouteDescription {
+  return { method: 'post', path, summary, answer, body };
+}
+
+function locked(
+  method: 'put' | 'post' | 'delete',
+  path: string,
+  summary: string,
+  answer: RouteDescription['answer'],
+  body?: RouteDescription['body'],
+): RouteDescription {
+  return { method, path, summary, answer, lock: true, ...(body ? { body } : {}) };
+}

@@ -1,0 +1,26 @@
+import type { KindName } from '@zugluft/core/documents/kinds';
+import { diffRecords } from '@zugluft/core/family/diffRecords';
+import { fieldWords } from '../ui/fieldWords';
+import { figureWords } from '../ui/figureWords';
+
+const MAX_WORDS = 90;
+
+/** What a change was, in words: “depth, fins-left: 24 → 30”; with the place of its first field. */
+export function describeChange(
+  kind: KindName,
+  before: unknown,
+  after: unknown,
+): { label: string; place: string } {
+  const differences = diffRecords(before, after);
+  const [first] = differences;
+  if (!first) return { label: 'nothing', place: '' };
+  const name = kind === 'record' ? figureWords(first.path) : first.path.replaceAll('.', ', ');
+  const more = differences.length > 1 ? ` and ${differences.length - 1} more` : '';
+  const words =
+    first.before === undefined
+      ? `${name} added`
+      : first.after === undefined
+        ? `${name} removed`
+        : `${name}: ${fieldWords(first.before)} → ${fieldWords(first.after)}`;
+  return { label: `${words.slice(0, MAX_WORDS)}${more}`, place: first.path };
+}

@@ -1,0 +1,73 @@
+import { useState } from 'react';
+import { MAX_CAP_DBA, MIN_CAP_DBA } from '@zugluft/core/case/laboratory';
+import type { Cap } from '@zugluft/core/envelope/fanStates';
+
+const OTHER = 'other';
+
+const words = (cap: Cap) =>
+  cap === 'full' ? 'full speed' : cap === 'off' ? 'fans off' : `${cap} dB(A)`;
+
+/** One of the laboratory's caps, or any other one that is typed. */
+export function CapSelect({
+  caps,
+  value,
+  choose,
+  label = 'cap',
+  name = words,
+}: {
+  caps: readonly Cap[];
+  value: Cap;
+  choose: (cap: Cap) => void;
+  label?: string;
+  /** What a cap is called in this list. */
+  name?: (cap: Cap) => string;
+}) {
+  const [typing, setTyping] = useState<string | null>(null);
+  const level = Number((typing ?? '').trim().replace(',', '.'));
+  const fits = typing !== null && level >= MIN_CAP_DBA && level <= MAX_CAP_DBA;
+  const take = () => {
+    if (fits) choose(level);
+    setTyping(null);
+  };
+  if (typing !== null) {
+    return (
+      <input
+        className={`input input-xs figure w-24 ${typing !== '' && !fits ? 'border-heat text-heat' : ''}`}
+        aria-label={`${label}, dB(A)`}
+        aria-invalid={typing !== '' && !fits ? true : undefined}
+        title={`a level from ${MIN_CAP_DBA} to ${MAX_CAP_DBA} dB(A)`}
+        placeholder={`${MIN_CAP_DBA} to ${MAX_CAP_DBA}`}
+        inputMode="decimal"
+        maxLength={6}
+        autoFocus
+        value={typing}
+        onChange={(e) => setTyping(e.currentTarget.value)}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') take();
+          if (e.key === 'Escape') setTyping(null);
+        }}
+        onBlur={take}
+      />
+    );
+  }
+  const all = caps.includes(value) ? caps : [...caps, value];
+  return (
+    <select
+      className="select select-xs w-28"
+      aria-label={label}
+      value={String(value)}
+      onChange={(e) => {
+        const x = e.currentTarget.value;
+        if (x === OTHER) setTyping('');
+        else choose(x === 'off' || x === 'full' ? x : Number(x));
+      }}
+    >
+      {all.map((c) => (
+        <option key={String(c)} value={String(c)}>
+          {name(c)}
+        </option>
+      ))}
+      <option value={OTHER}>another level …</option>
+    </select>
+  );
+}
