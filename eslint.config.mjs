@@ -1,6 +1,7 @@
 import js from '@eslint/js';
 import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
+import { layersRule } from './scripts/layersRule.mjs';
 
 const NODE_MODULES = [
   'fs',
@@ -136,11 +137,21 @@ export default tseslint.config(
       ],
     },
   },
-  forbid(
-    ['web/**/*.{ts,tsx}'],
-    ['@zugluft/server*', '@zugluft/cli*', '**/server/**', 'node:*'],
-    'The web part uses core only.',
-  ),
+  {
+    ...forbid(
+      ['web/**/*.{ts,tsx}'],
+      ['@zugluft/server*', '@zugluft/cli*', '**/server/**', 'node:*'],
+      'The web part uses core only.',
+    ),
+    // runs in Node, at build time
+    ignores: ['web/vite.config.ts'],
+  },
+  {
+    files: ['web/**/*.{ts,tsx}', 'core/**/*.ts'],
+    ignores: ['web/vite.config.ts', '**/*.test.{ts,tsx}', 'core/test-support/**'],
+    plugins: { house: { rules: { layers: layersRule } } },
+    rules: { 'house/layers': 'error' },
+  },
   forbid(
     ['server/**/*.ts'],
     ['@zugluft/web*', '@zugluft/cli*', '**/web/**'],

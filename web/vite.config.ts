@@ -4,7 +4,7 @@ import { join, relative, sep } from 'node:path';
 import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import { build, defineConfig, type Plugin } from 'vite';
-import type { BuiltFile } from './offline/kept';
+import type { BuiltFile } from './shell/offline/kept';
 
 const OUT = 'dist';
 const WORKER = 'offline.js';
@@ -42,7 +42,7 @@ const offlineWorker = (): Plugin => ({
         outDir: OUT,
         emptyOutDir: false,
         lib: {
-          entry: 'offline/serviceWorker.ts',
+          entry: 'shell/offline/serviceWorker.ts',
           formats: ['iife'],
           name: 'offline',
           fileName: () => WORKER,

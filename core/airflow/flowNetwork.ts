@@ -4,7 +4,7 @@ import {
   planElimination,
   solvePlanned,
   type EliminationPlan,
-} from '../network/elimination';
+} from '../numerics/elimination';
 
 /** A resistance `Δp = a Q + b Q |Q|` between two pressure nodes; node −1 is the open room. */
 export interface PassiveBranch {

@@ -4,7 +4,7 @@ import { axialIntegral, axialFlow, axialPlaces } from '../pipes/axialProfile';
 import { COPPER_WMK, pipeContactResistance } from '../pipes/contactResistance';
 import type { CaseData } from '../record/caseData';
 import { dieResistances, evaporatorWidth, pipesTouching } from './dieResistances';
-import { planElimination, type EliminationPlan } from './elimination';
+import { planElimination, type EliminationPlan } from '../numerics/elimination';
 import type { Link, MachineModel, PipeContact, PipeProfile, Segment } from './networkModel';
 
 const AIR_WMK = 0.028;

@@ -1,6 +1,6 @@
 import type { AirSystem } from '../airflow/airSystem';
 import type { CaseData } from '../record/caseData';
-import type { EliminationPlan } from './elimination';
+import type { EliminationPlan } from '../numerics/elimination';
 
 /** A conductance between two nodes of the network, W/K. */
 export interface Link {

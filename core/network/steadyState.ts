@@ -2,7 +2,7 @@ import { solveAirFlows, stillAir, type AirFlows } from '../airflow/airSystem';
 import { effectiveness, stackConductance } from '../airflow/stackExchange';
 import { horizontalConvection, radiationCoefficient } from '../conduction/shell';
 import { air, emptyAir } from '../fluids/air';
-import { factorPlanned, solvePlanned } from './elimination';
+import { factorPlanned, solvePlanned } from '../numerics/elimination';
 import type { MachineModel } from './networkModel';
 
 /** Temperatures at which the temperature-dependent properties are taken, °C. */

@@ -3,7 +3,7 @@ import {
   planElimination,
   solvePlanned,
   type EliminationPlan,
-} from '../network/elimination';
+} from '../numerics/elimination';
 import { standardRanks } from './quantile';
 
 /** Inputs as standard ranks with their factored correlations, ready for many outputs. */

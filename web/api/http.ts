@@ -1,5 +1,5 @@
-import { KEPT_HEADER } from '../offline/kept';
-import { answerWas } from '../ui/serverSeen';
+import { KEPT_HEADER } from './keptHeader';
+import { answerWas } from './serverSeen';
 
 /** An error the server explained, or the lack of a server (status 0). */
 export class HttpProblem extends Error {

@@ -1,5 +1,5 @@
 import type { MergeConflict, Side } from '@zugluft/core/documents/mergeDocuments';
-import { fieldWords } from '../ui/fieldWords';
+import { fieldWords } from '../kit/fieldWords';
 
 /** What two windows changed to different things: asked figure by figure, or for all at once. */
 export function ConflictPanel({

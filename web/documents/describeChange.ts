@@ -1,7 +1,7 @@
 import type { KindName } from '@zugluft/core/documents/kinds';
 import { diffRecords } from '@zugluft/core/family/diffRecords';
-import { fieldWords } from '../ui/fieldWords';
-import { figureWords } from '../ui/figureWords';
+import { fieldWords } from '../kit/fieldWords';
+import { figureWords } from './record/figureWords';
 
 const MAX_WORDS = 90;
 

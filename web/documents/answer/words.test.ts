@@ -1,0 +1,43 @@
+import { figureWords, stepOfFigure } from '../record/figureWords';
+import { bindingWords, capWord, wattsText } from './words';
+
+test.each([
+  [{ limit: 'junction', part: 'cpu' }, 'CPU junction'],
+  [{ limit: 'junction', part: 'npu' }, 'npu junction'],
+  [{ limit: 'pipe', part: 'pipe-1', kind: 'capillary' }, 'pipe-1 running dry'],
+  [{ limit: 'pipe', part: 'pipe-1', kind: 'boiling' }, 'pipe-1 boiling dry'],
+  [{ limit: 'pipe', part: 'pipe-1', kind: 'sonic' }, 'pipe-1, vapor at its speed of sound'],
+  [{ limit: 'pipe', part: 'pipe-1', kind: 'entrainment' }, 'pipe-1, vapor tearing liquid off'],
+  [{ limit: 'pipe', part: 'pipe-1', kind: 'viscous' }, 'pipe-1, vapor too thin'],
+  [{ limit: 'chamber', part: 'plate', kind: 'boiling' }, 'plate, wick boiling'],
+  [{ limit: 'chamber', part: 'plate', kind: 'capillary' }, 'plate, wick running dry'],
+  [{ limit: 'skin', part: 'plate-gpu' }, 'skin over plate-gpu'],
+  [{ limit: 'exhaust-air', part: 'fins' }, 'exhaust air of fins'],
+  [{ limit: 'firmware', part: 'gpu' }, 'firmware limit, GPU'],
+  [{ limit: 'adapter', part: 'adapter' }, 'adapter rating'],
+] as const)('%j reads “%s”', (binding, words) => {
+  expect(bindingWords(binding)).toBe(words);
+});
+
+test.each([
+  ['dies.gpu.interface.bondLineUm', 'bond line, gpu', 'cooling'],
+  ['finStacks.fins-left.depthMm', 'depth, fins-left', 'cooling'],
+  ['heatPipes.pipe-1.along.fins-left.fromMm', 'begin, pipe-1 on fins-left', 'cooling'],
+  ['power.restW', 'rest of the machine', 'identify'],
+  ['shell.footHeightMm', 'shell foot height', 'outside'],
+  ['room.temperatureC', 'room temperature', 'outside'],
+  ['noise.distanceM', 'microphone distance', 'outside'],
+  ['fans.psi', 'fans.psi', 'cooling'],
+] as const)('the figure %s reads “%s” and stands in %s', (path, words, step) => {
+  expect(figureWords(path)).toBe(words);
+  expect(stepOfFigure(path)).toBe(step);
+});
+
+test('watts have the decimals that their size supports', () => {
+  expect([0, 7.68, 9.94, 9.96, 97.4].map(wattsText)).toEqual(['0.0', '7.7', '9.9', '10', '97']);
+  expect([28, 'off', 'full'].map((c) => capWord(c as never))).toEqual([
+    '28',
+    'fans off',
+    'full speed',
+  ]);
+});

@@ -1,0 +1,42 @@
+import { getAt, setAt, type Path } from './draft';
+import { useMachineFile } from './MachineFile';
+import { ToggleChips } from '../../kit/ToggleChips';
+
+/** Which parts of another list belong to this one: each a switch, as there are only a few. */
+export function RefsInput({
+  path,
+  label,
+  ids,
+}: {
+  path: Path;
+  label: string;
+  ids: readonly string[];
+}) {
+  const { draft, change, issueAt } = useMachineFile();
+  const value = getAt(draft, path);
+  const chosen = Array.isArray(value) ? (value as string[]) : [];
+  const lost = chosen.filter((id) => !ids.includes(id));
+  const key = path.join('.');
+  const error = issueAt.get(key) ?? chosen.map((_, i) => issueAt.get(`${key}.${i}`)).find(Boolean);
+  return (
+    <div>
+      <div className="px-1.5">
+        <ToggleChips
+          label={label}
+          options={[...ids, ...lost].map((id) => ({ id, words: id }))}
+          chosen={chosen}
+          mono
+          toggle={(id, on) =>
+            change((d) => setAt(d, path, on ? [...chosen, id] : chosen.filter((x) => x !== id)))
+          }
+        />
+        {ids.length === 0 && <span className="text-quiet text-[0.8rem]">none yet</span>}
+      </div>
+      {error && (
+        <p className="text-heat text-[0.8rem] px-1.5 mt-0.5" role="alert">
+          {error}
+        </p>
+      )}
+    </div>
+  );
+}

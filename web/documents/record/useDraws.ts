@@ -1,0 +1,75 @@
+import { useCallback, useEffect, useRef, useState } from 'react';
+import type { CaseRequest } from '@zugluft/core/case/openCase';
+import type { DrawSummary } from '@zugluft/core/uncertainty/summary';
+import { startDraws } from '../answer/workers/drawClient';
+
+export interface Draws {
+  /** Of the record that stands there now, or null. */
+  summary: DrawSummary | null;
+  /** While draws are made. */
+  progress: { made: number; of: number } | null;
+  error: string | null;
+  cancel: () => void;
+  /** Makes this many draws anew. */
+  make: (draws: number) => void;
+}
+
+/** Draws made by themselves once typing pauses, and on request. */
+export const FEW = 400;
+export const MANY = 4000;
+const PAUSE_MS = 700;
+const SEED = 1;
+
+/**
+ * Bands of a case, made in a worker once it has stood still for a moment.
+ *
+ * @param request a case with a complete record, or null
+ */
+export function useDraws(request: CaseRequest | null): Draws {
+  const [summary, setSummary] = useState<DrawSummary | null>(null);
+  const [progress, setProgress] = useState<Draws['progress']>(null);
+  const [error, setError] = useState<string | null>(null);
+  const stop = useRef<() => void>(() => undefined);
+
+  const cancel = useCallback(() => {
+    stop.current();
+    stop.current = () => undefined;
+    setProgress(null);
+  }, []);
+
+  const make = useCallback(
+    (draws: number) => {
+      if (!request) return;
+      stop.current();
+      setError(null);
+      setProgress({ made: 0, of: draws });
+      stop.current = startDraws(
+        { request, options: { draws, seed: SEED } },
+        {
+          progress: (made, of) => setProgress({ made, of }),
+          done: (found) => {
+            setProgress(null);
+            setSummary(found);
+          },
+          failed: (message) => {
+            setProgress(null);
+            setError(message);
+          },
+        },
+      );
+    },
+    [request],
+  );
+
+  useEffect(() => {
+    setSummary(null);
+    if (!request) return;
+    const timer = setTimeout(() => make(FEW), PAUSE_MS);
+    return () => {
+      clearTimeout(timer);
+      cancel();
+    };
+  }, [request, make, cancel]);
+
+  return { summary, progress, error, cancel, make };
+}

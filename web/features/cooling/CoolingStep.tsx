@@ -1,0 +1,117 @@
+import { useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { parseRecord } from '@zugluft/core/record/parseRecord';
+import { AirwayMap } from './airway/AirwayMap';
+import { AttachmentStrip } from '../../documents/photos/AttachmentStrip';
+import { partsOf } from '../../documents/record/draft';
+import { useMachineFile } from '../../documents/record/MachineFile';
+import { PartTable } from '../../documents/record/PartTable';
+import { useKeys } from '../../kit/useKeys';
+import { AlongEditor } from './AlongEditor';
+import { coolingFigures } from './coolingFigures';
+import { PART_KINDS } from './partColumns';
+import { PartMore } from './PartMore';
+import { PartAids } from './PartAids';
+import { StripEffects } from './StripEffects';
+
+/** The cooling step: every part that carries heat or air, typed into tables. */
+export function CoolingStep() {
+  const { draft, issues } = useMachineFile();
+  const [params, setParams] = useSearchParams();
+  // the tab changes at once, the address bar when it comes to it: the next key already means the new tab
+  const [wanted, setWanted] = useState(params.get('parts'));
+  const asked = params.get('parts');
+  const [followed, setFollowed] = useState(asked);
+  // not as an effect: one that runs late would take back a key pressed at first sight
+  if (asked !== followed) {
+    setFollowed(asked);
+    setWanted(asked);
+  }
+  const at = Math.max(
+    0,
+    PART_KINDS.findIndex((k) => k.list === wanted),
+  );
+  const kind = PART_KINDS[wanted === null ? 2 : at]!;
+  const open = (list: string) => {
+    setWanted(list);
+    setParams({ parts: list }, { replace: true });
+  };
+  useKeys(Object.fromEntries(PART_KINDS.map((k, i) => [String(i + 1), () => open(k.list)])));
+  const { record } = parseRecord(draft);
+  const sums = record ? coolingFigures(record) : null;
+  return (
+    <div>
+      <div
+        role="tablist"
+        aria-label="kinds of parts"
+        className="flex flex-wrap gap-x-5 border-b border-ink"
+      >
+        {PART_KINDS.map((k, i) => {
+          const wrong = issues.some((x) => x.path.startsWith(`${k.list}.`) || x.path === k.list);
+          const here = k === kind;
+          return (
+            <button
+              key={k.list}
+              type="button"
+              role="tab"
+              aria-selected={here}
+              aria-controls="parts-panel"
+              title={`key ${i + 1}`}
+              className={`py-1.5 cursor-pointer ${here ? 'font-semibold' : 'text-quiet hover:text-ink'}`}
+              onClick={() => open(k.list)}
+            >
+              {k.tab} {partsOf(draft, k.list).length}
+              {wrong && (
+                <span className="text-heat font-semibold" title="something here needs attention">
+                  {' '}
+                  !
+                </span>
+              )}
+            </button>
+          );
+        })}
+      </div>
+      <div id="parts-panel" role="tabpanel" aria-label={kind.tab}>
+        <PartTable
+          key={kind.list}
+          list={kind.list}
+          word={kind.word}
+          columns={kind.columns}
+          empty={kind.empty}
+          detail={(i, part) => (
+            <>
+              {kind.list === 'heatPipes' && <AlongEditor key={i} index={i} part={part} />}
+              <PartMore key={`more-${kind.list}-${i}`} list={kind.list} index={i} part={part} />
+              <div className="px-1.5 py-2 grid grid-cols-[7rem_minmax(0,1fr)] gap-x-3">
+                <span className="text-quiet text-[0.9rem]">Photos of {part.id}</span>
+                <AttachmentStrip path={`${kind.list}.${part.id}`} words={part.id} inside />
+              </div>
+              <PartAids key={`aids-${i}`} list={kind.list} index={i} part={part} />
+            </>
+          )}
+        />
+      </div>
+      {kind.list === 'strips' && <StripEffects />}
+      {sums && (
+        <dl className="flex flex-wrap gap-x-10 gap-y-2 px-1.5 py-3">
+          <Sum name="Fin area" value={sums.finAreaCm2} unit="cm²" />
+          <Sum name="Swept fan area" value={sums.sweptCm2} unit="cm²" />
+          <Sum name="Pipe section, open" value={sums.pipeSectionMm2} unit="mm²" />
+        </dl>
+      )}
+      <AirwayMap open={open} />
+    </div>
+  );
+}
+
+function Sum({ name, value, unit }: { name: string; value: number | null; unit: string }) {
+  return (
+    <div>
+      <dt className="text-[0.85rem] text-quiet">{name}</dt>
+      <dd className="figure text-lg">
+        {value === null ? '–' : value.toFixed(value < 100 ? 1 : 0)}{' '}
+        <span className="unit">{unit}</span>
+      </dd>
+    </div>
+  );
+}

@@ -1,0 +1,113 @@
+import { useQuery } from '@tanstack/react-query';
+import { listTags } from '../../api/machines';
+import type { Cap } from '@zugluft/core/envelope/fanStates';
+import { CapSelect } from '../../documents/answer/CapSelect';
+import { capOf, filtersSet, FILTERS, readBound, type Filter } from './libraryView';
+
+const RANGES: [string, Filter, Filter, string][] = [
+  ['fans', 'fansMin', 'fansMax', ''],
+  ['heat pipes', 'pipesMin', 'pipesMax', ''],
+  ['mass', 'massMin', 'massMax', 'kg'],
+  ['thickness', 'thicknessMin', 'thicknessMax', 'mm'],
+  ['fin area', 'finAreaMin', 'finAreaMax', 'cm²'],
+  ['watts at the cap', 'wattsMin', 'wattsMax', 'W'],
+];
+
+/** Which machines are shown, by what they have and what they carry. */
+export function LibraryFilters({
+  view,
+  set,
+  caps,
+}: {
+  view: URLSearchParams;
+  caps: readonly Cap[];
+  set: (changes: Record<string, string | null>) => void;
+}) {
+  const { data } = useQuery({ queryKey: ['machines', 'tags'], queryFn: listTags });
+  const bound = (name: string, field: Filter, word: string) => {
+    const text = view.get(field) ?? '';
+    const wrong = text !== '' && readBound(text) === undefined;
+    return (
+      <input
+        className={`figure input input-xs w-16 text-right ${wrong ? 'border-heat text-heat' : ''}`}
+        aria-label={`${name}, ${word}`}
+        aria-invalid={wrong ? true : undefined}
+        title={wrong ? 'a number from 0 to 1 000 000' : undefined}
+        placeholder={word}
+        maxLength={12}
+        inputMode="decimal"
+        value={text}
+        onChange={(e) => set({ [field]: e.currentTarget.value })}
+      />
+    );
+  };
+  const wrong = FILTERS.some(
+    (f) => /(Min|Max)$/.test(f) && view.get(f) && readBound(view.get(f)) === undefined,
+  );
+  return (
+    <section
+      aria-label="filters"
+      className="flex flex-wrap gap-x-6 gap-y-2 items-center py-2 text-[0.9rem] border-b border-rule"
+    >
+      <label className="flex items-center gap-1.5">
+        <span className="text-quiet">cap</span>
+        <CapSelect
+          caps={caps}
+          value={capOf(view, caps)}
+          choose={(cap) => set({ cap: String(cap) })}
+        />
+      </label>
+      {RANGES.map(([name, min, max, unit]) => (
+        <span key={name} className="flex items-center gap-1">
+          <span className="text-quiet">{name}</span>
+          {bound(name, min, 'from')}
+          {bound(name, max, 'to')}
+          {unit && <span className="unit">{unit}</span>}
+        </span>
+      ))}
+      <label className="flex items-center gap-1.5">
+        <span className="text-quiet">vapor chamber</span>
+        <select
+          className="select select-xs w-24"
+          aria-label="vapor chamber"
+          value={view.get('chamber') ?? ''}
+          onChange={(e) => set({ chamber: e.currentTarget.value })}
+        >
+          <option value="">either</option>
+          <option value="1">with</option>
+          <option value="0">without</option>
+        </select>
+      </label>
+      <label className="flex items-center gap-1.5">
+        <span className="text-quiet">tag</span>
+        <select
+          className="select select-xs w-32"
+          aria-label="tag"
+          value={view.get('tag') ?? ''}
+          onChange={(e) => set({ tag: e.currentTarget.value })}
+        >
+          <option value="">any</option>
+          {data?.items.map((t) => (
+            <option key={t.tag} value={t.tag}>
+              {t.tag} ({t.count})
+            </option>
+          ))}
+        </select>
+      </label>
+      {filtersSet(view) > 0 && (
+        <button
+          type="button"
+          className="underline cursor-pointer text-quiet hover:text-ink"
+          onClick={() => set(Object.fromEntries(FILTERS.map((f) => [f, null])))}
+        >
+          clear filters
+        </button>
+      )}
+      {wrong && (
+        <span className="text-heat" role="alert">
+          A bound is no number and is left out.
+        </span>
+      )}
+    </section>
+  );
+}

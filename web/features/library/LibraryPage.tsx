@@ -1,0 +1,203 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useNavigate, useNavigation, useSearchParams } from 'react-router';
+import { toast } from 'sonner';
+import { capsOf } from '@zugluft/core/case/laboratory';
+import { bringBack, createMachine, putAside } from '../../api/machines';
+import { emptyRecord } from '../../documents/record/draft';
+import { documentMoved } from '../../documents/keepers';
+import { useLaboratory } from '../../documents/useLaboratory';
+import { PageFrame } from '../../kit/PageFrame';
+import { Kbd } from '../../kit/Kbd';
+import { useKeys } from '../../kit/useKeys';
+import { ExchangeDialog } from './ExchangeDialog';
+import { LibraryFilters } from './LibraryFilters';
+import { LibraryTable } from './LibraryTable';
+import { capOf, filtersSet } from './libraryView';
+import { TagBar } from './TagBar';
+import { useLibraryRows } from './useLibraryRows';
+
+/** All machines: searched, filtered, sorted, tagged, opened, put aside. The view stands in the address bar. */
+export function LibraryPage() {
+  const [view, setView] = useSearchParams();
+  const q = view.get('q') ?? '';
+  const aside = view.get('aside') === '1';
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const search = useRef<HTMLInputElement>(null);
+  const [text, setText] = useState(q);
+  const [filtering, setFiltering] = useState(filtersSet(view) > 0);
+  const [exchanging, setExchanging] = useState(false);
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [seen, setSeen] = useState({ from: 0, to: 0 });
+  // changes in quick succession each start from the one before, shown yet or not
+  const latest = useRef(view);
+  useEffect(() => {
+    latest.current = view;
+  }, [view]);
+  const set = (changes: Record<string, string | null>) => {
+    const next = new URLSearchParams(latest.current);
+    for (const [key, value] of Object.entries(changes)) {
+      if (value === null || value === '') next.delete(key);
+      else next.set(key, value);
+    }
+    latest.current = next;
+    setView(next, { replace: true });
+  };
+  // a machine that is being opened is not called back by the words still to be searched
+  const leaving = useNavigation().state !== 'idle';
+  useEffect(() => {
+    if (text === q || leaving) return;
+    const timer = setTimeout(() => set({ q: text }), 150);
+    return () => clearTimeout(timer);
+    // `set` is made anew on each render and changes nothing by itself
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [text, q, leaving]);
+  const lab = useLaboratory();
+  const caps = useMemo(() => capsOf(lab), [lab]);
+  const { total, row, data, error, refetch, isPlaceholderData } = useLibraryRows(
+    view,
+    caps,
+    seen.from,
+    seen.to,
+  );
+  const again = () => client.invalidateQueries({ queryKey: ['machines'] });
+  const create = useMutation({
+    mutationFn: () => createMachine(emptyRecord()),
+    onSuccess: (made) => {
+      void again();
+      void navigate(`/machines/${made.id}/identify`);
+    },
+    onError: (cause) => toast.error(`No machine was made: ${cause.message}`),
+  });
+  const move = useMutation({
+    mutationFn: ({ id, revision, back }: { id: string; revision: number; back: boolean }) =>
+      back ? bringBack(id, revision) : putAside(id, revision),
+    onSuccess: ({ revision, record }, { id, back }) => {
+      documentMoved('record', id, { revision, value: record });
+      void again();
+      toast(back ? 'Brought back' : 'Put aside', {
+        action: { label: 'Undo', onClick: () => move.mutate({ id, revision, back: !back }) },
+      });
+    },
+    onError: (cause) => {
+      void again();
+      toast.error(`${cause.message}. The list is read anew; try again.`);
+    },
+  });
+  useKeys({
+    n: () => create.mutate(),
+    f: () => search.current?.focus(),
+    g: () => setFiltering((x) => !x),
+    x: () => setExchanging(true),
+  });
+  const narrowed = filtersSet(view);
+  const pending = data?.pending ?? 0;
+  // as long as watts are being computed the list is looked at again
+  useEffect(() => {
+    if (!pending) return;
+    const timer = setTimeout(() => void refetch(), 1500);
+    return () => clearTimeout(timer);
+  }, [pending, data, refetch]);
+  return (
+    <PageFrame crumbs={[]}>
+      <main className="p-4 max-w-[80rem] mx-auto">
+        <div className="flex flex-wrap items-center gap-3 mb-3">
+          <h1 className="text-lg font-semibold mr-2">Library</h1>
+          <input
+            ref={search}
+            type="search"
+            className="input input-sm w-72"
+            placeholder="maker, model, code, part, note"
+            aria-label="search the library"
+            value={text}
+            maxLength={200}
+            onChange={(e) => setText(e.currentTarget.value)}
+          />
+          <Kbd>f</Kbd>
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm"
+            aria-expanded={filtering}
+            onClick={() => setFiltering((x) => !x)}
+          >
+            Filter{narrowed > 0 && ` (${narrowed})`} <Kbd>g</Kbd>
+          </button>
+          <span className="text-quiet text-[0.9rem] grow" role="status">
+            {data && `${total} ${total === 1 ? 'machine' : 'machines'}${aside ? ' put aside' : ''}`}
+            {pending > 0 && ` · watts of ${pending} being computed`}
+          </span>
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm"
+            onClick={() => setExchanging(true)}
+          >
+            Import, export <Kbd>x</Kbd>
+          </button>
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm"
+            aria-pressed={aside}
+            onClick={() => {
+              setChosen(new Set());
+              set({ aside: aside ? null : '1' });
+            }}
+          >
+            {aside ? 'Show the library' : 'Show put aside'}
+          </button>
+          <button
+            type="button"
+            className="btn btn-primary btn-sm"
+            disabled={create.isPending}
+            onClick={() => create.mutate()}
+          >
+            New machine <span className="figure opacity-80">n</span>
+          </button>
+        </div>
+        <ExchangeDialog open={exchanging} close={() => setExchanging(false)} />
+        {filtering && <LibraryFilters view={view} set={set} caps={caps} />}
+        {chosen.size > 0 && <TagBar chosen={[...chosen]} clear={() => setChosen(new Set())} />}
+        {error && (
+          <div className="border-l-2 border-heat pl-3 my-3" role="alert">
+            <p>The library could not be read: {error.message}.</p>
+            <button type="button" className="btn btn-sm mt-2" onClick={() => void refetch()}>
+              Try again
+            </button>
+          </div>
+        )}
+        <LibraryTable
+          total={total}
+          row={row}
+          sort={view.get('sort') ?? 'maker'}
+          setSort={(sort) => set({ sort })}
+          cap={capOf(view, caps)}
+          aside={aside}
+          move={({ id, revision }) => move.mutate({ id, revision, back: aside })}
+          chosen={chosen}
+          choose={(id) =>
+            setChosen((c) => {
+              const next = new Set(c);
+              if (!next.delete(id)) next.add(id);
+              return next;
+            })
+          }
+          window_={(from, to) =>
+            setSeen((s) => (s.from === from && s.to === to ? s : { from, to }))
+          }
+          dim={isPlaceholderData}
+        />
+        {data && total === 0 && (
+          <p className="text-quiet py-8 text-center">
+            {q
+              ? 'No machine has these words. Try fewer of them.'
+              : narrowed
+                ? 'No machine passes these filters.'
+                : aside
+                  ? 'Nothing is put aside.'
+                  : 'The library is empty. Add the first machine with the button above, or with the key n.'}
+          </p>
+        )}
+      </main>
+    </PageFrame>
+  );
+}

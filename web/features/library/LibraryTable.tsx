@@ -1,0 +1,314 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { Archive, ArchiveRestore } from 'lucide-react';
+import { useEffect, useRef, type ReactNode } from 'react';
+import { Link } from 'react-router';
+import { toShown } from '@zugluft/core/record/units';
+import type { Cap } from '@zugluft/core/envelope/fanStates';
+import { wattsColumn, type MachineSummary } from '@zugluft/core/library/answers';
+import { capHeading } from '../../documents/answer/caps';
+import { useNarrow } from '../../kit/useNarrow';
+import { useUnits } from '../../kit/units';
+import { wattsText } from '../../documents/answer/words';
+
+const ROW_PX = 37;
+/** On a phone a row has a second line. */
+const TALL_ROW_PX = 54;
+const OVERSCAN = 12;
+
+interface Column {
+  sort: string;
+  header: string;
+  numeric: boolean;
+  width: string;
+  /** Left out on a phone. */
+  wide?: true;
+  cell: (m: MachineSummary) => ReactNode;
+}
+
+const none = <span className="text-quiet">–</span>;
+
+function Number_({ value, digits, unit }: { value: number | null; digits: number; unit: string }) {
+  if (value === null) return none;
+  return (
+    <>
+      {digits < 0 ? wattsText(value) : value.toFixed(digits)} <span className="unit">{unit}</span>
+    </>
+  );
+}
+
+/** Watts at a cap; what is of an earlier record is set in quiet until it is computed anew. */
+function Watts({ m, cap }: { m: MachineSummary; cap: Cap }) {
+  const value = m[wattsColumn(cap)] ?? null;
+  return (
+    <span
+      className={m.wattsPending ? 'text-quiet italic' : ''}
+      title={m.wattsPending ? 'being computed' : undefined}
+    >
+      <Number_ value={value} digits={-1} unit="W" />
+    </span>
+  );
+}
+
+function columnsFor(cap: Cap, length: 'mm' | 'in'): Column[] {
+  const thickness = (m: MachineSummary) =>
+    m.thicknessMm === null
+      ? null
+      : toShown(m.thicknessMm, 'mm', { length, temperature: '°C', altitude: 'm' });
+  return [
+    {
+      sort: 'maker',
+      header: 'machine',
+      numeric: false,
+      width: 'sm:w-[13rem]',
+      cell: (m) => (
+        <>
+          <Link
+            to={`/machines/${m.id}/cooling`}
+            className="font-semibold hover:underline underline-offset-2"
+          >
+            {[m.maker, m.model].filter(Boolean).join(' ') || 'Unnamed machine'}
+          </Link>
+          <span className="sm:hidden block truncate text-quiet text-[0.85rem]">{m.variant}</span>
+        </>
+      ),
+    },
+    {
+      sort: 'variant',
+      header: 'variant',
+      numeric: false,
+      wide: true,
+      width: '',
+      cell: (m) => (
+        <span className="text-quiet flex items-center">
+          <span className="truncate">
+            {[m.variant, m.stateName === 'as found' ? '' : m.stateName].filter(Boolean).join(' · ')}
+          </span>
+          {m.tags.map((t) => (
+            <span
+              key={t}
+              className="ml-1.5 border border-rule rounded-sm px-1 text-[0.8rem] shrink-0 max-w-24 truncate"
+            >
+              {t}
+            </span>
+          ))}
+        </span>
+      ),
+    },
+    { sort: 'fans', header: 'fans', numeric: true, wide: true, width: 'w-16', cell: (m) => m.fans },
+    {
+      sort: 'pipes',
+      header: 'pipes',
+      numeric: true,
+      wide: true,
+      width: 'w-16',
+      cell: (m) => m.pipes,
+    },
+    {
+      sort: 'finAreaCm2',
+      header: 'fin area',
+      numeric: true,
+      wide: true,
+      width: 'w-[5.5rem]',
+      cell: (m) => <Number_ value={m.finAreaCm2} digits={0} unit="cm²" />,
+    },
+    {
+      sort: 'thicknessMm',
+      header: 'thickness',
+      numeric: true,
+      wide: true,
+      width: 'w-24',
+      cell: (m) => <Number_ value={thickness(m)} digits={length === 'in' ? 2 : 1} unit={length} />,
+    },
+    {
+      sort: 'massKg',
+      header: 'mass',
+      numeric: true,
+      wide: true,
+      width: 'w-20',
+      cell: (m) => <Number_ value={m.massKg} digits={2} unit="kg" />,
+    },
+    ...(cap === 'full'
+      ? []
+      : [
+          {
+            sort: wattsColumn(cap),
+            header: capHeading(cap),
+            numeric: true,
+            width: 'w-[6.5rem]',
+            cell: (m: MachineSummary) => <Watts m={m} cap={cap} />,
+          },
+        ]),
+    {
+      sort: 'togetherFullW',
+      header: 'full speed',
+      numeric: true,
+      ...(cap === 'full' ? {} : { wide: true as const }),
+      width: 'w-24',
+      cell: (m) => <Watts m={m} cap="full" />,
+    },
+  ];
+}
+
+/** Rows of the library; only those in sight are drawn, so that thousands scroll as lightly as ten. */
+export function LibraryTable({
+  total,
+  row,
+  sort,
+  setSort,
+  cap,
+  aside,
+  move,
+  chosen,
+  choose,
+  window_,
+  dim,
+}: {
+  total: number;
+  row: (index: number) => MachineSummary | undefined;
+  sort: string;
+  setSort: (sort: string) => void;
+  cap: Cap;
+  aside: boolean;
+  move: (m: MachineSummary) => void;
+  chosen: ReadonlySet<string>;
+  choose: (id: string) => void;
+  /** Told which rows are in sight. */
+  window_: (from: number, to: number) => void;
+  dim: boolean;
+}) {
+  const holder = useRef<HTMLDivElement>(null);
+  const { units } = useUnits();
+  const columns = columnsFor(cap, units.length);
+  const rowPx = useNarrow() ? TALL_ROW_PX : ROW_PX;
+  const virtual = useVirtualizer({
+    count: total,
+    getScrollElement: () => holder.current,
+    estimateSize: () => rowPx,
+    overscan: OVERSCAN,
+    onChange: (v) => {
+      const seen = v.getVirtualItems();
+      if (seen.length) window_(seen[0]!.index, seen[seen.length - 1]!.index);
+    },
+  });
+  useEffect(() => virtual.measure(), [virtual, rowPx]);
+  const items = virtual.getVirtualItems();
+  const above = items[0]?.start ?? 0;
+  const below = virtual.getTotalSize() - (items[items.length - 1]?.end ?? 0);
+  const key = sort.replace('-', '');
+  const falling = sort.startsWith('-');
+  return (
+    <div
+      ref={holder}
+      className="overflow-auto max-h-[calc(100vh-12.5rem)] min-h-40"
+      // a scrolling region is reached with the keyboard
+      tabIndex={0}
+      role="region"
+      aria-label="machines"
+    >
+      <table
+        className={`w-full sm:min-w-[62rem] text-left border-collapse table-fixed ${dim ? 'opacity-60' : ''}`}
+        data-testid="library"
+        aria-rowcount={total + 1}
+      >
+        <thead className="sticky top-0 bg-base-100 z-10">
+          <tr className="border-b border-ink text-[0.85rem]">
+            <th className="w-8">
+              <span className="sr-only">choose</span>
+            </th>
+            {columns.map((c) => (
+              <th
+                key={c.header}
+                aria-sort={key !== c.sort ? 'none' : falling ? 'descending' : 'ascending'}
+                className={`font-normal py-1.5 px-2 whitespace-nowrap ${c.width} ${c.numeric ? 'text-right' : ''} ${c.wide ? 'hidden sm:table-cell' : ''}`}
+              >
+                <button
+                  type="button"
+                  className={`cursor-pointer ${key === c.sort ? 'font-semibold' : 'text-quiet hover:text-ink'}`}
+                  onClick={() =>
+                    setSort(
+                      key === c.sort
+                        ? `${falling ? '' : '-'}${c.sort}`
+                        : c.numeric
+                          ? `-${c.sort}`
+                          : c.sort,
+                    )
+                  }
+                >
+                  {c.header}
+                  {key === c.sort && (falling ? ' ↓' : ' ↑')}
+                </button>
+              </th>
+            ))}
+            <th className="w-10">
+              <span className="sr-only">{aside ? 'bring back' : 'put aside'}</span>
+            </th>
+          </tr>
+        </thead>
+        {above > 0 && (
+          <tbody aria-hidden>
+            <tr style={{ height: above }} />
+          </tbody>
+        )}
+        <tbody data-testid="rows">
+          {items.map((item) => {
+            const m = row(item.index);
+            return (
+              <tr
+                key={item.index}
+                aria-rowindex={item.index + 2}
+                style={{ height: rowPx }}
+                className="border-b border-rule hover:bg-base-200"
+              >
+                {m ? (
+                  <>
+                    <td className="text-center">
+                      <input
+                        type="checkbox"
+                        className="checkbox checkbox-xs"
+                        aria-label={`choose ${m.maker} ${m.model}, ${m.variant}`}
+                        checked={chosen.has(m.id)}
+                        onChange={() => choose(m.id)}
+                      />
+                    </td>
+                    {columns.map((c) => (
+                      <td
+                        key={c.header}
+                        className={`px-2 whitespace-nowrap truncate ${c.numeric ? 'figure text-right' : ''} ${c.wide ? 'hidden sm:table-cell' : ''}`}
+                      >
+                        {c.cell(m)}
+                      </td>
+                    ))}
+                    <td className="text-right">
+                      <button
+                        type="button"
+                        className="btn btn-ghost btn-xs px-1"
+                        aria-label={`${aside ? 'bring back' : 'put aside'} ${m.maker} ${m.model}, ${m.variant}`}
+                        title={aside ? 'bring back' : 'put aside'}
+                        onClick={() => move(m)}
+                      >
+                        {aside ? (
+                          <ArchiveRestore size={15} aria-hidden />
+                        ) : (
+                          <Archive size={15} aria-hidden />
+                        )}
+                      </button>
+                    </td>
+                  </>
+                ) : (
+                  <td colSpan={columns.length + 2} className="px-2 text-quiet">
+                    reading
+                  </td>
+                )}
+              </tr>
+            );
+          })}
+        </tbody>
+        {below > 0 && (
+          <tbody aria-hidden>
+            <tr style={{ height: below }} />
+          </tbody>
+        )}
+      </table>
+    </div>
+  );
+}

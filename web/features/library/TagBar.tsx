@@ -1,0 +1,81 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { changeTags } from '../../api/machines';
+
+/** Puts tags on the chosen machines, or takes them off. */
+export function TagBar({ chosen, clear }: { chosen: readonly string[]; clear: () => void }) {
+  const [text, setText] = useState('');
+  const client = useQueryClient();
+  const tags = text
+    .split(',')
+    .map((t) => t.trim())
+    .filter(Boolean);
+  const change = useMutation({
+    mutationFn: (way: 'add' | 'remove') =>
+      changeTags(chosen, way === 'add' ? tags : [], way === 'remove' ? tags : []),
+    onSuccess: ({ machines }, way) => {
+      void client.invalidateQueries({ queryKey: ['machines'] });
+      const done = [...tags];
+      toast(
+        `${done.join(', ')} ${way === 'add' ? 'put on' : 'taken off'} ${machines} ${machines === 1 ? 'machine' : 'machines'}`,
+        {
+          action: {
+            label: 'Undo',
+            onClick: () =>
+              void changeTags(chosen, way === 'add' ? [] : done, way === 'add' ? done : []).then(
+                () => client.invalidateQueries({ queryKey: ['machines'] }),
+              ),
+          },
+        },
+      );
+      setText('');
+    },
+  });
+  const ready = tags.length > 0 && !change.isPending;
+  return (
+    <form
+      aria-label="tags of the chosen machines"
+      className="flex flex-wrap items-center gap-2 py-2 text-[0.9rem] border-b border-rule"
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (ready) change.mutate('add');
+      }}
+    >
+      <span>
+        <span className="figure">{chosen.length}</span> chosen
+      </span>
+      <input
+        className="input input-xs w-56"
+        aria-label="tags, separated by commas"
+        placeholder="tags, separated by commas"
+        maxLength={200}
+        value={text}
+        onChange={(e) => setText(e.currentTarget.value)}
+      />
+      <button type="submit" className="btn btn-xs" disabled={!ready}>
+        Put on
+      </button>
+      <button
+        type="button"
+        className="btn btn-xs"
+        disabled={!ready}
+        onClick={() => change.mutate('remove')}
+      >
+        Take off
+      </button>
+      <button
+        type="button"
+        className="underline cursor-pointer text-quiet hover:text-ink"
+        onClick={clear}
+      >
+        choose none
+      </button>
+      {change.error && (
+        <span className="text-heat" role="alert">
+          {change.error.message}
+        </span>
+      )}
+    </form>
+  );
+}

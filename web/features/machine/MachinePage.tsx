@@ -1,0 +1,169 @@
+import { useQuery } from '@tanstack/react-query';
+import { NavLink, Outlet, useNavigate, useParams } from 'react-router';
+import { machineKeys, readMachine } from '../../api/machines';
+import type { OpenedMachine } from '../../documents/record/openedMachine';
+import { AttachmentsProvider, useAttachments } from '../../documents/photos/AttachmentsProvider';
+import type { HttpProblem } from '../../api/http';
+import { MachineFile, useMachineFile } from '../../documents/record/MachineFile';
+import { ConflictPanel } from '../../documents/ConflictPanel';
+import { keeperOf } from '../../documents/keepers';
+import { figureWords } from '../../documents/record/figureWords';
+import { useUndoWithPlace } from './useUndoWithPlace';
+import { PageFrame } from '../../kit/PageFrame';
+import { Modal } from '../../kit/Modal';
+import { useKeys } from '../../kit/useKeys';
+import { machineName } from '../../documents/record/machineName';
+import { MeasureNext } from './MeasureNext';
+import { ReadoutPanel } from './ReadoutPanel';
+import { SaveStatus } from './SaveStatus';
+import { STEPS, stepOf } from './steps';
+
+/** A machine's file: the route on the left, the step in the middle, the answer on the right. */
+export function MachinePage() {
+  const { id = '' } = useParams();
+  const { data, error, refetch } = useQuery({
+    queryKey: machineKeys.one(id),
+    queryFn: async (): Promise<OpenedMachine> => {
+      const machine = await readMachine(id);
+      const { record, revision, updatedAt } = machine;
+      const start = { revision, value: record, at: new Date(updatedAt) };
+      return { machine, keeper: await keeperOf('record', id, start) };
+    },
+    staleTime: Infinity,
+    gcTime: 0,
+    refetchOnWindowFocus: false,
+  });
+  if (error) {
+    const gone = (error as HttpProblem).status === 404 || (error as HttpProblem).status === 400;
+    return (
+      <PageFrame crumbs={[]}>
+        <main className="p-6">
+          <h1 className="text-lg font-semibold mb-2">
+            {gone ? 'No such machine' : 'The machine could not be read'}
+          </h1>
+          <p className="text-quiet mb-3">
+            {gone
+              ? 'It may have been removed, or the address is wrong.'
+              : `${error.message}. What was typed is kept in this browser.`}
+          </p>
+          {!gone && (
+            <button type="button" className="btn btn-sm" onClick={() => void refetch()}>
+              Try again
+            </button>
+          )}
+        </main>
+      </PageFrame>
+    );
+  }
+  if (!data) {
+    return (
+      <PageFrame crumbs={[]}>
+        <main className="p-6 text-quiet">Opening.</main>
+      </PageFrame>
+    );
+  }
+  return (
+    <MachineFile key={id} machine={data.machine} keeper={data.keeper}>
+      <AttachmentsProvider machineId={id}>
+        <FilePage />
+      </AttachmentsProvider>
+    </MachineFile>
+  );
+}
+
+function FilePage() {
+  const { draft, issues, kept, machine } = useMachineFile();
+  const { undo, redo } = useUndoWithPlace();
+  const navigate = useNavigate();
+  const { name, variant } = machineName(draft);
+  useKeys({
+    'mod+z': undo,
+    'shift+mod+z': redo,
+    'mod+y': redo,
+    p: () => void navigate(`/machines/${machine.id}/photos`),
+    y: () => void navigate(`/machines/${machine.id}/history`),
+    ...Object.fromEntries(
+      STEPS.map((s) => [s.key, () => void navigate(`/machines/${machine.id}/${s.path}`)]),
+    ),
+  });
+  return (
+    <PageFrame
+      crumbs={[name, variant, machine.stateName === 'as found' ? '' : machine.stateName]}
+      status={<SaveStatus />}
+    >
+      <div className="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[11.5rem_minmax(0,1fr)_21rem] lg:h-[calc(100vh-3.2rem)]">
+        <nav
+          aria-label="steps"
+          className="border-r border-rule p-3 lg:pt-4 flex lg:block gap-1 overflow-x-auto relative no-print"
+        >
+          {STEPS.map((s) => {
+            const open = issues.filter((i) => stepOf(i.path) === s.path).length;
+            return (
+              <NavLink
+                key={s.path}
+                to={`/machines/${machine.id}/${s.path}`}
+                title={`key ${s.key}`}
+                className={({ isActive }) =>
+                  `flex items-center gap-3 py-1.5 px-2 rounded-sm whitespace-nowrap ${isActive ? 'font-semibold' : 'text-quiet hover:text-ink'}`
+                }
+              >
+                {({ isActive }) => (
+                  <>
+                    <span
+                      aria-hidden
+                      className={`size-2.5 rounded-full border ${isActive ? 'bg-heat border-heat' : open || s.path === 'estimate' || s.path === 'open-up' ? 'border-ink' : 'bg-ink border-ink'}`}
+                    />
+                    <span className="grow">{s.name}</span>
+                    {open > 0 && (
+                      <span className="figure text-[0.8rem] text-heat">{open} open</span>
+                    )}
+                  </>
+                )}
+              </NavLink>
+            );
+          })}
+          <hr className="hidden lg:block border-rule my-2" />
+          <PhotosLink machineId={machine.id} />
+          <MeasureNext />
+        </nav>
+        <main className="p-4 lg:overflow-y-auto min-w-0">
+          <h1 className="sr-only">
+            {name}, {variant}
+          </h1>
+          <Outlet />
+        </main>
+        <aside aria-label="answer" className="border-l border-rule p-4 lg:overflow-y-auto">
+          <ReadoutPanel />
+        </aside>
+      </div>
+      <Modal title="Changed in another window" open={kept.state.kind === 'conflict'}>
+        {kept.state.kind === 'conflict' && (
+          <ConflictPanel
+            conflicts={kept.state.conflicts}
+            choose={kept.keeper.choose}
+            nameOf={figureWords}
+          />
+        )}
+      </Modal>
+    </PageFrame>
+  );
+}
+
+/** The way to the photos: beside the route, since they come with every step of it. */
+function PhotosLink({ machineId }: { machineId: string }) {
+  const { items, sending } = useAttachments();
+  return (
+    <NavLink
+      to={`/machines/${machineId}/photos`}
+      title="key p"
+      className={({ isActive }) =>
+        `flex items-center gap-3 py-1.5 px-2 rounded-sm whitespace-nowrap ${isActive ? 'font-semibold' : 'text-quiet hover:text-ink'}`
+      }
+    >
+      <span className="grow">Photos and papers</span>
+      <span className="figure text-[0.8rem]">
+        {sending.some((s) => s.state !== 'refused') ? 'sending' : items.length || ''}
+      </span>
+    </NavLink>
+  );
+}

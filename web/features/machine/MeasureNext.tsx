@@ -1,0 +1,59 @@
+import { Link } from 'react-router';
+import { useMachineFile } from '../../documents/record/MachineFile';
+import { middleCap } from '../../documents/answer/caps';
+import { figureWords, stepOfFigure } from '../../documents/record/figureWords';
+
+const SHOWN = 3;
+
+const MEANS = {
+  'noise-sweep': 'Level over fan speed',
+  'fan-curve': 'Fan curve or datasheet',
+  'run-under-load': 'A steady run under load',
+} as const;
+
+/** Half a band; small ones need a decimal for the gain to be seen. */
+const half = (watts: number) => watts.toFixed(watts < 20 ? 1 : 0);
+
+/** What to measure next because it narrows the band most. */
+export function MeasureNext() {
+  const { draws, machine, caps } = useMachineFile();
+  const cap = middleCap(caps);
+  const summary = draws.summary;
+  if (!summary) return null;
+  const here = (x: { readout: string; cap: unknown }) => x.readout === 'together' && x.cap === cap;
+  const pick = summary.next.some(here)
+    ? here
+    : (x: { readout: string; cap: unknown }) => x.readout === 'cpuAlone' && x.cap === cap;
+  const items = summary.next.find(pick)?.items.slice(0, SHOWN) ?? [];
+  return (
+    <section
+      aria-label="measure next"
+      className="hidden lg:block border-t border-rule mt-4 pt-3 px-2"
+    >
+      <h2 className="text-[0.85rem] font-semibold text-quiet mb-1.5">Measure next</h2>
+      {items.length === 0 && (
+        <p className="text-[0.85rem] text-quiet">No single measurement narrows the band much.</p>
+      )}
+      <ul className="space-y-2.5">
+        {items.map((i) => (
+          <li key={i.inputs[0]} className="text-[0.9rem] leading-snug">
+            <Link
+              to={
+                i.means === 'figure'
+                  ? `/machines/${machine.id}/${stepOfFigure(i.inputs[0]!)}`
+                  : `/method?find=${encodeURIComponent(i.inputs[0]!)}`
+              }
+              title={i.inputs.join(', ')}
+              className="hover:underline underline-offset-2"
+            >
+              {i.means === 'figure' ? figureWords(i.inputs[0]!) : MEANS[i.means]}
+            </Link>
+            <div className="figure text-[0.8rem] text-quiet">
+              ± {half(i.nowW)} → {half(i.thenW)} <span className="unit">W</span>
+            </div>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,56 @@
+import { Redo2, Undo2 } from 'lucide-react';
+import { Link } from 'react-router';
+import { SavedWords } from '../../documents/SavedWords';
+import { useMachineFile } from '../../documents/record/MachineFile';
+import { useUndoWithPlace } from './useUndoWithPlace';
+
+/** Whether what stands on the page is saved, and the two steps through its history. */
+export function SaveStatus() {
+  const { machine, kept } = useMachineFile();
+  const { undo, redo } = useUndoWithPlace();
+  const { state } = kept;
+  return (
+    <span className="flex items-center gap-2">
+      <button
+        type="button"
+        className="btn btn-ghost btn-xs px-1"
+        disabled={!kept.undo}
+        onClick={undo}
+        aria-label="undo"
+        title={kept.undo ? `undo ${kept.undo.label}, Ctrl+Z` : 'undo, Ctrl+Z'}
+      >
+        <Undo2 size={15} aria-hidden />
+      </button>
+      <button
+        type="button"
+        className="btn btn-ghost btn-xs px-1"
+        disabled={!kept.redo}
+        onClick={redo}
+        aria-label="redo"
+        title={kept.redo ? `redo ${kept.redo.label}, Ctrl+Shift+Z` : 'redo, Ctrl+Shift+Z'}
+      >
+        <Redo2 size={15} aria-hidden />
+      </button>
+      <span role="status" data-testid="save-status">
+        <SavedWords view={kept} />
+        {state.kind === 'saved' && (
+          <>
+            {' · '}
+            <Link
+              to={`/machines/${machine.id}/history`}
+              className="hover:text-ink"
+              title="history, key y"
+            >
+              revision {state.revision}
+            </Link>
+          </>
+        )}
+      </span>
+      {state.kind === 'failed' && (
+        <button type="button" className="btn btn-xs" onClick={kept.keeper.retry}>
+          Try again
+        </button>
+      )}
+    </span>
+  );
+}

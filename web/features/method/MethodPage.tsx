@@ -1,0 +1,155 @@
+import { useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { METHOD } from '@zugluft/core/method/equations';
+import { DEFAULTS, type Default, type DefaultKey } from '@zugluft/core/record/defaults';
+import { ConflictPanel } from '../../documents/ConflictPanel';
+import { SavedWords } from '../../documents/SavedWords';
+import { useLabDefaults } from '../../documents/useLaboratory';
+import { PageFrame } from '../../kit/PageFrame';
+import { Kbd } from '../../kit/Kbd';
+import { useKeys } from '../../kit/useKeys';
+import { ChainDiagram } from './ChainDiagram';
+import { DefaultRow } from './DefaultRow';
+import { Equation } from './Equation';
+
+const ALL = Object.entries(DEFAULTS) as [DefaultKey, Default][];
+
+/** A figure's path without its part’s name, as the defaults are called: `dies.gpu.x` → `dies.x`. */
+function nameless(path: string): string {
+  const parts = path.split('.');
+  return parts.length > 2 ? [parts[0], ...parts.slice(2)].join('.') : path;
+}
+
+/** How the answer comes about: the chain, every equation, every default with its range, and the lab's own. */
+export function MethodPage() {
+  const [view, setView] = useSearchParams();
+  const find = view.get('find') ?? '';
+  const [open, setOpen] = useState<DefaultKey | null>(null);
+  const field = useRef<HTMLInputElement>(null);
+  const { view: own, keeper, error } = useLabDefaults();
+  useKeys({ f: () => field.current?.focus() });
+  const words = find.toLowerCase().split(/\s+/).filter(Boolean);
+  const direct = find in DEFAULTS ? find : nameless(find);
+  const shown = ALL.filter(([key, d]) => {
+    if (key === find || key.startsWith(`${direct}.`) || key === direct) return true;
+    const text = `${key} ${d.about} ${d.origin} ${d.unit}`.toLowerCase();
+    return words.every((w) => text.includes(w));
+  });
+  const chapters = METHOD.map((c) => ({
+    ...c,
+    equations: c.equations.filter((e) => {
+      const text = `${c.title} ${e.title} ${e.where} ${e.source} ${e.file}`.toLowerCase();
+      return words.length === 0 || words.every((w) => text.includes(w));
+    }),
+  })).filter((c) => words.length === 0 || c.equations.length > 0);
+  return (
+    <PageFrame crumbs={['Method']}>
+      <div className="lg:grid grid-cols-[11.5rem_minmax(0,1fr)] lg:h-[calc(100vh-3.2rem)]">
+        <nav
+          aria-label="chapters"
+          className="border-r border-rule p-4 hidden lg:block overflow-y-auto no-print"
+        >
+          <ol className="space-y-1.5 text-[0.95rem]">
+            {METHOD.map((c) => (
+              <li key={c.id}>
+                <a href={`#${c.id}`} className="hover:underline underline-offset-2">
+                  {c.title}
+                </a>
+              </li>
+            ))}
+            <li className="pt-2 border-t border-rule">
+              <a href="#defaults" className="hover:underline underline-offset-2">
+                Defaults <span className="figure text-quiet">{ALL.length}</span>
+              </a>
+            </li>
+          </ol>
+        </nav>
+        <main className="p-4 lg:overflow-y-auto" tabIndex={-1}>
+          <div className="max-w-[62rem]">
+            <div className="flex flex-wrap gap-3 items-center mb-3">
+              <h1 className="text-lg font-semibold mr-2">Method</h1>
+              <input
+                ref={field}
+                type="search"
+                className="input input-sm w-80"
+                placeholder="an equation, a default, a source"
+                aria-label="search the method"
+                value={find}
+                maxLength={120}
+                onChange={(e) => {
+                  const text = e.currentTarget.value;
+                  setView(text ? { find: text } : {}, { replace: true });
+                }}
+              />
+              <Kbd>f</Kbd>
+              <span className="text-quiet text-[0.9rem]" role="status">
+                {chapters.reduce((n, c) => n + c.equations.length, 0)} equations, {shown.length}{' '}
+                defaults
+              </span>
+            </div>
+            {!find && <ChainDiagram />}
+            {chapters.map((c) => (
+              <section key={c.id} id={c.id} aria-label={c.title} className="pt-4">
+                <h2 className="font-semibold text-base">{c.title}</h2>
+                <p className="text-quiet max-w-[48rem]">{c.intro}</p>
+                {c.equations.map((e) => (
+                  <Equation key={e.title} equation={e} />
+                ))}
+              </section>
+            ))}
+            <section id="defaults" aria-label="defaults" className="pt-5">
+              <h2 className="font-semibold text-base">Defaults</h2>
+              <p className="text-quiet max-w-[48rem] mb-2">
+                Used where a record has no figure. The range is the 5–95 % interval. A lab may set
+                its own; every estimate lists the defaults it used.
+              </p>
+              {own && own.state.kind !== 'saved' && (
+                <p role="status" className="text-quiet text-[0.9rem]">
+                  <SavedWords view={own} />
+                </p>
+              )}
+              {own?.state.kind === 'conflict' && (
+                <ConflictPanel
+                  conflicts={own.state.conflicts}
+                  choose={(side, path) => keeper?.choose(side, path)}
+                />
+              )}
+              {error && (
+                <p className="text-heat">The lab’s own could not be read: {error.message}</p>
+              )}
+              {shown.length === 0 && <p className="text-quiet">No default has these words.</p>}
+              {shown.length > 0 && (
+                <div className="overflow-x-auto relative">
+                  <table className="w-full min-w-[38rem]" data-testid="defaults">
+                    <thead className="text-[0.85rem] text-quiet text-left border-b border-ink">
+                      <tr>
+                        <th className="font-normal py-1">default</th>
+                        <th className="font-normal text-right">value</th>
+                        <th className="font-normal text-right">5–95 %</th>
+                        <th className="font-normal pl-2">unit</th>
+                        <th className="font-normal pl-3">origin</th>
+                      </tr>
+                    </thead>
+                    <tbody>
+                      {shown.map(([key, d]) => (
+                        <DefaultRow
+                          key={key}
+                          name={key}
+                          builtIn={d}
+                          own={own?.value[key]}
+                          keeper={keeper}
+                          open={open === key}
+                          toggle={() => setOpen(open === key ? null : key)}
+                        />
+                      ))}
+                    </tbody>
+                  </table>
+                </div>
+              )}
+            </section>
+          </div>
+        </main>
+      </div>
+    </PageFrame>
+  );
+}

@@ -1,0 +1,111 @@
+import { Moon, Sun } from 'lucide-react';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { CommandPalette } from './CommandPalette';
+import type { FrameProps } from '../kit/PageFrame';
+import { Kbd } from '../kit/Kbd';
+import { KeySheet } from './KeySheet';
+import { useTheme } from '../kit/theme';
+import { useShownAsKept } from '../api/serverSeen';
+import { useKeys } from '../kit/useKeys';
+import { useUnits } from '../kit/units';
+import { UnitsDialog } from './UnitsDialog';
+
+/** The frame of every screen: where one is, whether it is saved, and the way to everything else. */
+export function AppShell({ crumbs, status, children }: FrameProps) {
+  const { theme, toggle } = useTheme();
+  const navigate = useNavigate();
+  const [finding, setFinding] = useState(false);
+  const [keys, setKeys] = useState(false);
+  const [choosing, setChoosing] = useState(false);
+  const { units } = useUnits();
+  const kept = useShownAsKept();
+  useKeys({
+    '/': () => setFinding(true),
+    'mod+k': () => setFinding(true),
+    '?': () => setKeys(true),
+    m: () => void navigate('/method'),
+    h: () => void navigate('/house-rules'),
+    u: () => setChoosing(true),
+  });
+  return (
+    <>
+      <header className="flex items-center gap-x-5 gap-y-1 flex-wrap px-4 min-h-[3.2rem] py-1.5 border-b border-ink text-[0.92rem]">
+        <Link
+          to="/"
+          className="flex items-center gap-2.5 font-bold text-lg"
+          aria-label="Zugluft, library"
+        >
+          <svg
+            width="24"
+            height="20"
+            viewBox="0 0 24 20"
+            fill="none"
+            stroke="currentColor"
+            strokeWidth="2"
+            strokeLinecap="round"
+            aria-hidden
+          >
+            <path d="M2 4h13M2 10h20M2 16h9" />
+          </svg>
+          Zugluft
+        </Link>
+        <nav aria-label="place" className="text-quiet min-w-0 truncate grow basis-40">
+          <Link to="/" className="hover:text-ink">
+            Library
+          </Link>
+          {crumbs.filter(Boolean).map((c) => (
+            <span key={c}> / {c}</span>
+          ))}
+        </nav>
+        <div className="flex items-center gap-4 text-quiet no-print flex-wrap">
+          {kept && (
+            <span className="text-heat" role="status">
+              the server is away: as last seen here
+            </span>
+          )}
+          {status}
+          <Link to="/method" className="hover:text-ink">
+            method <Kbd>m</Kbd>
+          </Link>
+          <button
+            type="button"
+            className="cursor-pointer hover:text-ink"
+            title="units, key u"
+            aria-label="units"
+            onClick={() => setChoosing(true)}
+          >
+            {units.length} {units.temperature}
+          </button>
+          <button
+            type="button"
+            className="cursor-pointer hover:text-ink"
+            onClick={() => setFinding(true)}
+          >
+            find or do <Kbd>/</Kbd>
+          </button>
+          <button
+            type="button"
+            className="cursor-pointer hover:text-ink"
+            onClick={() => setKeys(true)}
+          >
+            keys <Kbd>?</Kbd>
+          </button>
+          <button
+            type="button"
+            className="btn btn-ghost btn-xs px-1"
+            onClick={toggle}
+            aria-label={theme === 'chalk' ? 'dim the screen for a dark test room' : 'light screen'}
+            title={theme === 'chalk' ? 'dim, for a dark test room' : 'light'}
+          >
+            {theme === 'chalk' ? <Moon size={15} aria-hidden /> : <Sun size={15} aria-hidden />}
+          </button>
+        </div>
+      </header>
+      {children}
+      <CommandPalette open={finding} close={() => setFinding(false)} />
+      <UnitsDialog open={choosing} close={() => setChoosing(false)} />
+      <KeySheet open={keys} close={() => setKeys(false)} />
+    </>
+  );
+}

@@ -1,0 +1,188 @@
+import '@fontsource-variable/hanken-grotesk/wght.css';
+import '@fontsource-variable/spline-sans-mono/wght.css';
+import './styles.css';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode, useMemo, useState } from 'react';
+import { config } from 'zod';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { Toaster } from 'sonner';
+import { startOffline } from './offline/startOffline';
+import { onArrived, watchLeaving } from '../documents/keepers';
+import { LibraryPage } from '../features/library/LibraryPage';
+import { FrameContext } from '../kit/PageFrame';
+import { AppShell } from './AppShell';
+import { CrashPage } from './CrashPage';
+import type { UnitPreference } from '@zugluft/core/record/units';
+import { storedUnits, storeUnits, UnitContext } from '../kit/units';
+import { storedTheme, storeTheme, ThemeContext, type Theme } from '../kit/theme';
+
+const client = new QueryClient({ defaultOptions: { queries: { retry: 1 } } });
+
+const router = createBrowserRouter([
+  {
+    errorElement: <CrashPage />,
+    hydrateFallbackElement: <p className="p-6">Opening.</p>,
+    children: [
+      { path: '/', element: <LibraryPage /> },
+      {
+        path: '/machines/:id',
+        lazy: async () => ({
+          Component: (await import('../features/machine/MachinePage')).MachinePage,
+        }),
+        children: [
+          { index: true, element: <Navigate to="cooling" replace /> },
+          {
+            path: 'identify',
+            lazy: async () => ({
+              Component: (await import('../features/identify/IdentifyStep')).IdentifyStep,
+            }),
+          },
+          {
+            path: 'outside',
+            lazy: async () => ({
+              Component: (await import('../features/outside/OutsideStep')).OutsideStep,
+            }),
+          },
+          {
+            path: 'cooling',
+            lazy: async () => ({
+              Component: (await import('../features/cooling/CoolingStep')).CoolingStep,
+            }),
+          },
+          {
+            path: 'estimate',
+            lazy: async () => ({
+              Component: (await import('../features/estimate/EstimateStep')).EstimateStep,
+            }),
+          },
+          {
+            path: 'open-up',
+            lazy: async () => ({
+              Component: (await import('../features/open-up/OpenUpStep')).OpenUpStep,
+            }),
+            children: [
+              {
+                index: true,
+                lazy: async () => ({
+                  Component: (await import('../features/open-up/LogDesk')).LogDesk,
+                }),
+              },
+              {
+                path: 'parts',
+                lazy: async () => ({
+                  Component: (await import('../features/open-up/PartsDesk')).PartsDesk,
+                }),
+              },
+              {
+                path: 'score',
+                lazy: async () => ({
+                  Component: (await import('../features/open-up/ScorePage')).ScorePage,
+                }),
+              },
+              {
+                path: 'guide',
+                lazy: async () => ({
+                  Component: (await import('../features/open-up/GuidePage')).GuidePage,
+                }),
+              },
+              {
+                path: 'bench',
+                lazy: async () => ({
+                  Component: (await import('../features/open-up/bench/BenchMode')).BenchMode,
+                }),
+              },
+            ],
+          },
+          {
+            path: 'photos',
+            lazy: async () => ({
+              Component: (await import('../features/photos/PhotosStep')).PhotosStep,
+            }),
+          },
+          {
+            path: 'history',
+            lazy: async () => ({
+              Component: (await import('../features/history/HistoryStep')).HistoryStep,
+            }),
+          },
+        ],
+      },
+      {
+        path: '/compare/:a/:b',
+        lazy: async () => ({
+          Component: (await import('../features/compare/ComparePage')).ComparePage,
+        }),
+      },
+      {
+        path: '/method',
+        lazy: async () => ({
+          Component: (await import('../features/method/MethodPage')).MethodPage,
+        }),
+      },
+      {
+        path: '/house-rules',
+        lazy: async () => ({
+          Component: (await import('../features/laboratory/HouseRulesPage')).HouseRulesPage,
+        }),
+      },
+      { path: '*', element: <Navigate to="/" replace /> },
+    ],
+  },
+]);
+
+function App() {
+  const [theme, setTheme] = useState<Theme>(storedTheme);
+  const [units, setUnits] = useState(storedUnits);
+  const unitValue = useMemo(
+    () => ({
+      units,
+      choose: (next: UnitPreference) => {
+        storeUnits(next);
+        setUnits(next);
+      },
+    }),
+    [units],
+  );
+  const value = useMemo(
+    () => ({
+      theme,
+      toggle: () => {
+        const next = theme === 'chalk' ? 'dim' : 'chalk';
+        storeTheme(next);
+        setTheme(next);
+      },
+    }),
+    [theme],
+  );
+  return (
+    <ThemeContext value={value}>
+      <UnitContext value={unitValue}>
+        <QueryClientProvider client={client}>
+          <FrameContext value={AppShell}>
+            <RouterProvider router={router} />
+          </FrameContext>
+          <Toaster position="bottom-left" toastOptions={{ duration: 6000 }} />
+        </QueryClientProvider>
+      </UnitContext>
+    </ThemeContext>
+  );
+}
+
+// the page's content policy allows no code made at run time, which the validator would try
+config({ jitless: true });
+storeTheme(storedTheme());
+// while developing, old parts of the program would be in the way
+if (import.meta.env.PROD) void startOffline();
+watchLeaving();
+// what was typed shows in the lists
+onArrived((kind) => {
+  if (kind === 'photo' || kind === 'log') return;
+  void client.invalidateQueries({ queryKey: ['machines', 'list'] });
+  void client.invalidateQueries({ queryKey: ['machines', 'family'] });
+});
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <App />
+  </StrictMode>,
+);
