@@ -17,6 +17,7 @@ import {
   type UndoStep,
   type UndoSteps,
 } from './undoSteps';
+import { writeName } from './writeName';
 
 /** A value with the revision under which the server has it. */
 export interface Version<T> {
@@ -61,7 +62,6 @@ export interface KeeperOptions<T> {
   describe: DescribeChange;
   /** Told of every version that the server has taken. */
   arrived?: (version: Version<T>) => void;
-  newId?: () => string;
   saveAfterMs?: number;
   retryAfterMs?: number;
 }
@@ -88,7 +88,6 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
   const { server, draft, send, keep, takes, describe, arrived } = options;
   const saveAfterMs = options.saveAfterMs ?? SAVE_AFTER_MS;
   const retryAfterMs = options.retryAfterMs ?? RETRY_AFTER_MS;
-  const newId = options.newId ?? (() => crypto.randomUUID());
 
   let base: Version<T> = { revision: server.revision, value: server.value };
   let savedAt = server.at;
@@ -103,8 +102,6 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
   let tries = 0;
   let serverErrors = 0;
   let merges = 0;
-  /** The write under way or to be sent again, by its own name. */
-  let write: { seen: number; value: T; id: string } | null = null;
   let keeping = 0;
   const told = new Set<() => void>();
   let view: KeepView<T>;
@@ -167,15 +164,11 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
   };
 
   const attempt = async (): Promise<void> => {
-    if (!write || write.seen !== base.revision || !same(write.value, value)) {
-      write = { seen: base.revision, value, id: newId() };
-    }
-    const going = write;
+    const going = { seen: base.revision, value, id: writeName(base.revision, value) };
     dirty = false;
     show({ kind: 'saving' });
     try {
       const now = await send(going.seen, going.value, going.id);
-      write = null;
       tries = 0;
       serverErrors = 0;
       merges = 0;
@@ -202,7 +195,6 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
       return;
     }
     if (cause.status === 412) {
-      write = null;
       const now = cause.body['theirs'] as Version<T> | undefined;
       if (!now || ++merges > MAX_MERGES) show({ kind: 'failed', message: cause.message });
       else if (join(base.value, now)) {

@@ -1,3 +1,6 @@
+import { createMachine } from '../api/machines';
+import { useCommands } from '../documents/commands';
+import { emptyRecord } from '../documents/record/draft';
 import { Moon, Sun } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -7,7 +10,6 @@ import { Kbd } from '../kit/Kbd';
 import { KeySheet } from './KeySheet';
 import { useTheme } from '../kit/theme';
 import { useShownAsKept } from '../api/serverSeen';
-import { useKeys } from '../kit/useKeys';
 import { useUnits } from '../kit/units';
 import { UnitsDialog } from './UnitsDialog';
 
@@ -20,13 +22,18 @@ export function AppShell({ crumbs, status, children }: FrameProps) {
   const [choosing, setChoosing] = useState(false);
   const { units } = useUnits();
   const kept = useShownAsKept();
-  useKeys({
-    '/': () => setFinding(true),
-    'mod+k': () => setFinding(true),
-    '?': () => setKeys(true),
-    m: () => void navigate('/method'),
-    h: () => void navigate('/house-rules'),
-    u: () => setChoosing(true),
+  useCommands({
+    find: () => setFinding(true),
+    keys: () => setKeys(true),
+    library: () => void navigate('/'),
+    'new-machine': async () => {
+      const made = await createMachine(emptyRecord());
+      await navigate(`/machines/${made.id}/identify`);
+    },
+    method: () => void navigate('/method'),
+    laboratory: () => void navigate('/house-rules'),
+    units: () => setChoosing(true),
+    theme: toggle,
   });
   return (
     <>

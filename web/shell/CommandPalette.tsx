@@ -1,24 +1,34 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { createMachine, listMachines, machineKeys } from '../api/machines';
-import { emptyRecord } from '../documents/record/draft';
-import { STEPS } from '../features/machine/steps';
+import { listMachines, machineKeys } from '../api/machines';
+import { giveCommand, useStanding } from '../documents/commands';
+import { keeperOf } from '../documents/keepers';
 import { Modal } from '../kit/Modal';
-import { useTheme } from '../kit/theme';
+import {
+  commandEntries,
+  machineEntries,
+  methodEntries,
+  partEntries,
+  type Entry,
+} from './paletteEntries';
 
-interface Command {
-  name: string;
-  run: () => void | Promise<void>;
-}
+/** Equations and defaults are loaded when somebody looks for something. */
+const loadMethod = async () => {
+  const [{ METHOD }, { DEFAULTS }] = await Promise.all([
+    import('@zugluft/core/method/equations'),
+    import('@zugluft/core/record/defaults'),
+  ]);
+  return { method: METHOD, defaults: DEFAULTS };
+};
 
-/** One place to find a machine or do something. */
+/** One place to find a machine, a part, an equation or a default, or to do something. */
 export function CommandPalette({ open, close }: { open: boolean; close: () => void }) {
   const [text, setText] = useState('');
   const [chosen, setChosen] = useState(0);
   const navigate = useNavigate();
   const { id } = useParams();
-  const { toggle } = useTheme();
+  const standing = useStanding();
   const field = useRef<HTMLInputElement>(null);
   useEffect(() => {
     if (!open) return;
@@ -33,55 +43,31 @@ export function CommandPalette({ open, close }: { open: boolean; close: () => vo
     enabled: open,
     placeholderData: (before) => before,
   });
+  const { data: known } = useQuery({
+    queryKey: ['method'],
+    queryFn: loadMethod,
+    enabled: open,
+    staleTime: Infinity,
+  });
+  const { data: keeper } = useQuery({
+    queryKey: ['keeper', id],
+    queryFn: () => keeperOf('record', id!),
+    enabled: open && id !== undefined,
+    gcTime: 0,
+  });
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-  const actions: Command[] = [
-    ...(id
-      ? STEPS.map((s) => ({
-          name: `Go to ${s.name.toLowerCase()}`,
-          run: () => void navigate(`/machines/${id}/${s.path}`),
-        }))
-      : []),
-    ...(id
-      ? [
-          { name: 'Go to photos and papers', run: () => void navigate(`/machines/${id}/photos`) },
-          { name: 'Go to history', run: () => void navigate(`/machines/${id}/history`) },
-        ]
-      : []),
-    ...(id
-      ? [
-          { name: 'Bench mode', run: () => void navigate(`/machines/${id}/open-up/bench`) },
-          {
-            name: 'Parts and connectors',
-            run: () => void navigate(`/machines/${id}/open-up/parts`),
-          },
-          { name: 'Service score', run: () => void navigate(`/machines/${id}/open-up/score`) },
-          { name: 'Guide', run: () => void navigate(`/machines/${id}/open-up/guide`) },
-        ]
-      : []),
-    { name: 'House rules', run: () => void navigate('/house-rules') },
-    { name: 'Method and defaults', run: () => void navigate('/method') },
-    { name: 'Library', run: () => void navigate('/') },
-    {
-      name: 'New machine',
-      run: async () => {
-        const made = await createMachine(emptyRecord());
-        await navigate(`/machines/${made.id}/identify`);
-      },
-    },
-    { name: 'Light or dim screen', run: toggle },
-  ].filter((c) => words.every((w) => c.name.toLowerCase().includes(w)));
-  const commands: Command[] = [
-    ...(data?.items.map((m) => ({
-      name: [m.maker, m.model, m.variant].filter(Boolean).join(' ') || 'Unnamed machine',
-      run: () => void navigate(`/machines/${m.id}/cooling`),
-    })) ?? []),
-    ...actions,
+  const entries: Entry[] = [
+    ...machineEntries(data?.items ?? []),
+    ...commandEntries(words, standing, id),
+    ...(keeper && id ? partEntries(keeper.view().value, id, words) : []),
+    ...(known ? methodEntries(known.method, known.defaults, words) : []),
   ];
-  const at = Math.min(chosen, commands.length - 1);
-  const run = (c: Command | undefined) => {
-    if (!c) return;
+  const at = Math.min(chosen, entries.length - 1);
+  const run = (e: Entry | undefined) => {
+    if (!e) return;
     close();
-    void c.run();
+    if (e.command) giveCommand(e.command);
+    if (e.to) void navigate(e.to);
   };
   return (
     <Modal title="Find or do" open={open} onClose={close}>
@@ -92,7 +78,7 @@ export function CommandPalette({ open, close }: { open: boolean; close: () => vo
         role="combobox"
         aria-expanded
         aria-controls="palette-list"
-        aria-activedescendant={commands.length ? `command-${at}` : undefined}
+        aria-activedescendant={entries.length ? `command-${at}` : undefined}
         value={text}
         maxLength={200}
         onChange={(e) => {
@@ -100,29 +86,30 @@ export function CommandPalette({ open, close }: { open: boolean; close: () => vo
           setChosen(0);
         }}
         onKeyDown={(e) => {
-          if (e.key === 'ArrowDown') setChosen(Math.min(at + 1, commands.length - 1));
+          if (e.key === 'ArrowDown') setChosen(Math.min(at + 1, entries.length - 1));
           else if (e.key === 'ArrowUp') setChosen(Math.max(at - 1, 0));
-          else if (e.key === 'Enter') run(commands[at]);
+          else if (e.key === 'Enter') run(entries[at]);
           else return;
           e.preventDefault();
         }}
       />
       <ul id="palette-list" role="listbox" aria-label="results">
-        {commands.map((c, i) => (
+        {entries.map((e, i) => (
           <li
-            key={`${c.name}-${i}`}
+            key={`${e.name}-${i}`}
             id={`command-${i}`}
             role="option"
             aria-selected={i === at}
-            className={`px-2 py-1 cursor-pointer rounded-sm ${i === at ? 'bg-base-200' : ''}`}
+            className={`px-2 py-1 cursor-pointer rounded-sm flex gap-3 ${i === at ? 'bg-base-200' : ''}`}
             onMouseEnter={() => setChosen(i)}
-            onClick={() => run(c)}
+            onClick={() => run(e)}
           >
-            {c.name}
+            <span className="grow min-w-0 truncate">{e.name}</span>
+            <span className="text-quiet text-[0.85rem] whitespace-nowrap">{e.hint}</span>
           </li>
         ))}
       </ul>
-      {commands.length === 0 && <p className="text-quiet px-2">Nothing is called that.</p>}
+      {entries.length === 0 && <p className="text-quiet px-2">Nothing is called that.</p>}
     </Modal>
   );
 }

@@ -1,3 +1,4 @@
+import { useCommands } from '../commands';
 import { Copy, X } from 'lucide-react';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { shownUnit } from '@zugluft/core/record/units';
@@ -16,7 +17,6 @@ import { FigureInput } from './FigureInput';
 import { Kbd } from '../../kit/Kbd';
 import { RefsInput } from './RefsInput';
 import { TextInput } from './TextInput';
-import { useKeys } from '../../kit/useKeys';
 import { useUnits } from '../../kit/units';
 
 interface ColumnBase {
@@ -76,7 +76,12 @@ export function PartTable({
     setChosen(index + 1);
     setAdded(index + 1);
   };
-  useKeys({ n: add, c: () => parts.length && copy(parts.length - 1) });
+  useCommands({
+    'add-part': add,
+    'copy-part': () => {
+      if (parts.length) copy(parts.length - 1);
+    },
+  });
   const fields = new Set(columns.map((c) => c.field.split('.')[0]));
   return (
     <div>

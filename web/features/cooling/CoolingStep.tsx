@@ -1,3 +1,4 @@
+import { useCommands } from '../../documents/commands';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
@@ -6,7 +7,6 @@ import { AttachmentStrip } from '../../documents/photos/AttachmentStrip';
 import { partsOf } from '../../documents/record/draft';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { PartTable } from '../../documents/record/PartTable';
-import { useKeys } from '../../kit/useKeys';
 import { AlongEditor } from './AlongEditor';
 import { coolingFigures } from './coolingFigures';
 import { PART_KINDS } from './partColumns';
@@ -36,7 +36,12 @@ export function CoolingStep() {
     setWanted(list);
     setParams({ parts: list }, { replace: true });
   };
-  useKeys(Object.fromEntries(PART_KINDS.map((k, i) => [String(i + 1), () => open(k.list)])));
+  useCommands({
+    'part-kinds': (key) => {
+      const kind = PART_KINDS[Number(key) - 1];
+      if (kind) open(kind.list);
+    },
+  });
   const { record } = parseRecord(draft);
   const sums = record ? coolingFigures(record) : null;
   return (

@@ -1,3 +1,4 @@
+import { useCommands } from '../../documents/commands';
 import { openCase } from '@zugluft/core/case/openCase';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Explanation } from '@zugluft/core/case/explain';
@@ -11,7 +12,6 @@ import { Kbd } from '../../kit/Kbd';
 import { toShown } from '@zugluft/core/record/units';
 import { useUnits } from '../../kit/units';
 import { useTheme } from '../../kit/theme';
-import { useKeys } from '../../kit/useKeys';
 import { bindingWords, capWord, wattsText } from '../../documents/answer/words';
 import { estimateWorker } from '../../documents/answer/workers/estimateClient';
 import { latestOnly } from '../../documents/answer/workers/latestOnly';
@@ -31,7 +31,7 @@ export function EstimateStep() {
   const [over, setOver] = useState<'caps' | 'time'>('caps');
   const { live } = useMachineFile();
   const swap = () => setOver((x) => (x === 'caps' ? 'time' : 'caps'));
-  useKeys({ w: swap });
+  useCommands({ 'over-time': swap });
   return (
     <>
       {live.record && (
@@ -107,13 +107,16 @@ function AtEveryCap() {
     setPlace((p) => ({ ...p, share: Math.min(1, Math.max(0, p.share + by)) }));
   const louder = (by: number) =>
     setPlace((p) => ({ ...p, capIndex: Math.min(caps.length - 1, Math.max(0, capIndex + by)) }));
-  useKeys({
+  const arrows: Record<string, () => void> = {
     ArrowLeft: () => along(-STEP),
     ArrowRight: () => along(STEP),
     ArrowUp: () => louder(1),
     ArrowDown: () => louder(-1),
-    d: () => setDie((x) => x + 1),
-    r: () => setView((x) => (x === 'why' ? 'all' : 'why')),
+  };
+  useCommands({
+    along: (key) => arrows[key ?? '']?.(),
+    'next-die': () => setDie((x) => x + 1),
+    readings: () => setView((x) => (x === 'why' ? 'all' : 'why')),
   });
   if (!all || !ruled) {
     return (

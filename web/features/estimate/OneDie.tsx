@@ -1,9 +1,9 @@
+import { useCommands } from '../../documents/commands';
 import { useEffect, useRef, useState } from 'react';
 import type { Explanation } from '@zugluft/core/case/explain';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { middleCap } from '../../documents/answer/caps';
 import { Kbd } from '../../kit/Kbd';
-import { useKeys } from '../../kit/useKeys';
 import { bindingWords, capWord, wattsText } from '../../documents/answer/words';
 import { estimateWorker } from '../../documents/answer/workers/estimateClient';
 import { latestOnly } from '../../documents/answer/workers/latestOnly';
@@ -33,7 +33,9 @@ export function OneDie() {
     };
   }, [request, cap]);
   const step = (by: number) => setChosen(Math.min(caps.length - 1, Math.max(0, at + by)));
-  useKeys({ ArrowUp: () => step(-1), ArrowDown: () => step(1) });
+  useCommands({
+    along: (key) => (key === 'ArrowUp' ? step(-1) : key === 'ArrowDown' ? step(1) : undefined),
+  });
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[minmax(0,1fr)_17rem] gap-x-8 gap-y-4">
       <div>

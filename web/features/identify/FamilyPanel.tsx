@@ -1,3 +1,4 @@
+import { useCommands } from '../../documents/commands';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -95,6 +96,16 @@ export function FamilyPanel() {
     make.reset();
     setAsking(kind);
   };
+  useCommands({
+    'new-state': () => ask('state'),
+    'new-unit': () => ask('unit'),
+    'new-variant': () => ask('variant'),
+    'rename-state': () => ask('rename'),
+    compare: () => {
+      const other = data?.items.find((m) => m.id !== machine.id && !m.putAside);
+      if (other) void navigate(`/compare/${machine.id}/${other.id}`);
+    },
+  });
   const items = data?.items.filter((m) => !m.putAside || m.id === machine.id) ?? [];
   let lastVariant = '';
   let lastUnit = '';

@@ -1,5 +1,5 @@
 import { AttachmentStrip } from '../../documents/photos/AttachmentStrip';
-import { setAt } from '../../documents/record/draft';
+import { setAt, type Draft } from '../../documents/record/draft';
 import { ChoiceInput } from '../../documents/record/ChoiceInput';
 import { FieldRow } from '../../kit/FieldRow';
 import { FigureInput } from '../../documents/record/FigureInput';

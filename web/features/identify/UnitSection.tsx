@@ -23,6 +23,7 @@ const issuesOf = (facts: UnitFacts) =>
 export function UnitSection() {
   const { machine } = useMachineFile();
   const { view, keeper, error, again } = useDocument('unit', machine.unit.id);
+  if (!view && !error) return <p className="text-quiet">Opening the unit’s facts.</p>;
   const facts = view?.value ?? machine.unit.facts;
   const issues = issuesOf(facts);
   const set = (field: keyof UnitFacts & string, text: string) =>
@@ -43,17 +44,18 @@ export function UnitSection() {
           </button>
         </p>
       )}
-      {FIELDS.map(([field, name, hint]) => (
-        <FieldRow key={field} name={name}>
-          <PlainInput
-            label={name}
-            value={String(facts[field] ?? '')}
-            hint={hint}
-            error={issues.get(field)}
-            onChange={(text) => set(field, text)}
-          />
-        </FieldRow>
-      ))}
+      {view &&
+        FIELDS.map(([field, name, hint]) => (
+          <FieldRow key={field} name={name}>
+            <PlainInput
+              label={name}
+              value={String(facts[field] ?? '')}
+              hint={hint}
+              error={issues.get(field)}
+              onChange={(text) => set(field, text)}
+            />
+          </FieldRow>
+        ))}
       {view?.state.kind === 'conflict' && (
         <ConflictPanel
           conflicts={view.state.conflicts}

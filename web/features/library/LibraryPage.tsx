@@ -1,3 +1,4 @@
+import { useCommands } from '../../documents/commands';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useNavigation, useSearchParams } from 'react-router';
@@ -9,7 +10,6 @@ import { documentMoved } from '../../documents/keepers';
 import { useLaboratory } from '../../documents/useLaboratory';
 import { PageFrame } from '../../kit/PageFrame';
 import { Kbd } from '../../kit/Kbd';
-import { useKeys } from '../../kit/useKeys';
 import { ExchangeDialog } from './ExchangeDialog';
 import { LibraryFilters } from './LibraryFilters';
 import { LibraryTable } from './LibraryTable';
@@ -85,11 +85,16 @@ export function LibraryPage() {
       toast.error(`${cause.message}. The list is read anew; try again.`);
     },
   });
-  useKeys({
-    n: () => create.mutate(),
-    f: () => search.current?.focus(),
-    g: () => setFiltering((x) => !x),
-    x: () => setExchanging(true),
+  const showAside = () => {
+    setChosen(new Set());
+    set({ aside: aside ? null : '1' });
+  };
+  useCommands({
+    'library-new': () => create.mutate(),
+    'library-find': () => search.current?.focus(),
+    'library-filter': () => setFiltering((x) => !x),
+    'library-exchange': () => setExchanging(true),
+    'library-aside': showAside,
   });
   const narrowed = filtersSet(view);
   const pending = data?.pending ?? 0;
@@ -138,10 +143,7 @@ export function LibraryPage() {
             type="button"
             className="btn btn-ghost btn-sm"
             aria-pressed={aside}
-            onClick={() => {
-              setChosen(new Set());
-              set({ aside: aside ? null : '1' });
-            }}
+            onClick={showAside}
           >
             {aside ? 'Show the library' : 'Show put aside'}
           </button>

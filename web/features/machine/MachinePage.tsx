@@ -1,3 +1,4 @@
+import { commandOf, useCommands } from '../../documents/commands';
 import { useQuery } from '@tanstack/react-query';
 import { NavLink, Outlet, useNavigate, useParams } from 'react-router';
 import { machineKeys, readMachine } from '../../api/machines';
@@ -11,7 +12,6 @@ import { figureWords } from '../../documents/record/figureWords';
 import { useUndoWithPlace } from './useUndoWithPlace';
 import { PageFrame } from '../../kit/PageFrame';
 import { Modal } from '../../kit/Modal';
-import { useKeys } from '../../kit/useKeys';
 import { machineName } from '../../documents/record/machineName';
 import { MeasureNext } from './MeasureNext';
 import { ReadoutPanel } from './ReadoutPanel';
@@ -76,15 +76,14 @@ function FilePage() {
   const { undo, redo } = useUndoWithPlace();
   const navigate = useNavigate();
   const { name, variant } = machineName(draft);
-  useKeys({
-    'mod+z': undo,
-    'shift+mod+z': redo,
-    'mod+y': redo,
-    p: () => void navigate(`/machines/${machine.id}/photos`),
-    y: () => void navigate(`/machines/${machine.id}/history`),
-    ...Object.fromEntries(
-      STEPS.map((s) => [s.key, () => void navigate(`/machines/${machine.id}/${s.path}`)]),
-    ),
+  const go = (to: string) => () => void navigate(`/machines/${machine.id}/${to}`);
+  useCommands({
+    undo,
+    redo,
+    photos: go('photos'),
+    history: go('history'),
+    export: () => location.assign(`/api/exchange/machines/${machine.id}.json`),
+    ...Object.fromEntries(STEPS.map((s) => [s.path, go(s.path)])),
   });
   return (
     <PageFrame
@@ -102,7 +101,7 @@ function FilePage() {
               <NavLink
                 key={s.path}
                 to={`/machines/${machine.id}/${s.path}`}
-                title={`key ${s.key}`}
+                title={`key ${commandOf(s.path).keys![0]!}`}
                 className={({ isActive }) =>
                   `flex items-center gap-3 py-1.5 px-2 rounded-sm whitespace-nowrap ${isActive ? 'font-semibold' : 'text-quiet hover:text-ink'}`
                 }

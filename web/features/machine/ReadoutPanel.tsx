@@ -1,3 +1,4 @@
+import { useCommands } from '../../documents/commands';
 import { openCase } from '@zugluft/core/case/openCase';
 import { useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
@@ -13,7 +14,6 @@ import { partsOf } from '../../documents/record/draft';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { MANY, type Draws } from '../../documents/record/useDraws';
 import { Kbd } from '../../kit/Kbd';
-import { useKeys } from '../../kit/useKeys';
 import { useTheme } from '../../kit/theme';
 
 /** The answer beside whatever is typed: the noise ladder and, small, the envelope. */
@@ -29,8 +29,8 @@ export function ReadoutPanel() {
   const hasGpu = caps?.some((c) => c.gpuAlone) ?? true;
   const hasBoth = hasGpu && (caps?.some((c) => c.cpuAlone) ?? true);
   const shown = hasBoth ? name : 'together';
-  useKeys({
-    t: () => setName((n) => READOUTS[(READOUTS.indexOf(n) + 1) % READOUTS.length]!),
+  useCommands({
+    readout: () => setName((n) => READOUTS[(READOUTS.indexOf(n) + 1) % READOUTS.length]!),
   });
   const settings = partsOf(draft, 'settings');
   const outlined = live.outlines?.caps;
@@ -158,7 +158,7 @@ export function ReadoutPanel() {
 /** How the bands stand: being made, made from so many draws, or not to be had. */
 function DrawStatus({ draws }: { draws: Draws }) {
   const { progress, summary, error, cancel, make } = draws;
-  useKeys({ b: () => (progress ? cancel() : make(MANY)) });
+  useCommands({ band: () => (progress ? cancel() : make(MANY)) });
   return (
     <p
       className="text-[0.8rem] text-quiet flex justify-between gap-2 mt-1 min-h-[1.3rem]"

@@ -1,10 +1,10 @@
-/** Steps of a machine's file in the order of work, each with its key. */
+/** Steps of a machine's file in the order of work. */
 export const STEPS = [
-  { path: 'identify', name: 'Identify', key: 'i' },
-  { path: 'outside', name: 'Outside', key: 'o' },
-  { path: 'open-up', name: 'Open up', key: 'l' },
-  { path: 'cooling', name: 'Cooling', key: 'k' },
-  { path: 'estimate', name: 'Estimate', key: 'e' },
+  { path: 'identify', name: 'Identify' },
+  { path: 'outside', name: 'Outside' },
+  { path: 'open-up', name: 'Open up' },
+  { path: 'cooling', name: 'Cooling' },
+  { path: 'estimate', name: 'Estimate' },
 ] as const;
 
 export type StepPath = (typeof STEPS)[number]['path'];
@@ -15,4 +15,9 @@ export function stepOf(path: string): StepPath {
   if (first === 'identity' || first === 'power' || first === 'settings') return 'identify';
   if (first === 'shell' || first === 'room' || first === 'noise') return 'outside';
   return 'cooling';
+}
+
+/** Every step that shows a field of the record, the usual one first. */
+export function stepsOf(path: string): StepPath[] {
+  return path.startsWith('vents') ? ['outside', 'cooling'] : [stepOf(path)];
 }

@@ -3,7 +3,10 @@ import { toast } from 'sonner';
 import { isObject } from '@zugluft/core/record/plainJson';
 import type { UndoStep } from '../../documents/undoSteps';
 import { useMachineFile } from '../../documents/record/MachineFile';
-import { stepOf } from './steps';
+import { stepsOf } from './steps';
+
+const MAX_LOOKS = 20;
+const SHOWN_MS = 1500;
 
 /** A path that names parts by id, with their places instead: `finStacks.fins-left.depthMm` is `finStacks.0.depthMm`. */
 export function placedPath(draft: unknown, path: string): string {
@@ -31,14 +34,25 @@ export function useUndoWithPlace() {
     if (!step) return;
     toast(`${done}: ${step.label}`, { id: 'undo' });
     if (step.place === '') return;
-    void navigate(`/machines/${machine.id}/${stepOf(step.place)}`);
+    const steps = stepsOf(step.place);
+    if (!steps.some((s) => location.pathname.includes(`/${s}`))) {
+      void navigate(`/machines/${machine.id}/${steps[0]!}`);
+    }
     const id = `field-${placedPath(kept.keeper.view().value, step.place)}`;
+    // keys go on to where they went before: only who was in a field is taken into another one
+    const typing = /^(INPUT|SELECT|TEXTAREA)$/.test(document.activeElement?.tagName ?? '');
     // the step may still have to be drawn
-    let tries = 20;
+    let tries = MAX_LOOKS;
     const look = () => {
       const field = document.getElementById(id);
-      if (field) field.focus();
-      else if (tries-- > 0) requestAnimationFrame(look);
+      if (!field) {
+        if (tries-- > 0) requestAnimationFrame(look);
+        return;
+      }
+      field.scrollIntoView({ block: 'nearest' });
+      if (typing) field.focus();
+      field.toggleAttribute('data-undone', true);
+      setTimeout(() => field.toggleAttribute('data-undone', false), SHOWN_MS);
     };
     requestAnimationFrame(look);
   };

@@ -1,7 +1,7 @@
+import { useCommands } from '../../documents/commands';
 import { useMemo, useState } from 'react';
 import { backTogether } from '@zugluft/core/service/backTogether';
 import { addLayer } from '@zugluft/core/service/logEdits';
-import { useKeys } from '../../kit/useKeys';
 import { BackList } from './BackList';
 import { BalancePanel } from './BalancePanel';
 import { BeginPanel } from './BeginPanel';
@@ -19,7 +19,7 @@ export function LogDesk() {
   const [chosen, setChosen] = useState<string | undefined>();
   const [back, setBack] = useState(false);
   const [layerId, setLayerId] = useState<string | undefined>();
-  useKeys({ v: () => setBack((x) => !x) });
+  useCommands({ 'way-back': () => setBack((x) => !x) });
   const layer = log.layers.find((l) => l.id === layerId) ?? log.layers[0]!;
   const way = useMemo(() => (back ? backTogether(log, rules) : []), [back, log, rules]);
   const tightening = way.find((w) => w.undoes === chosen)?.tightening ?? way[0]?.tightening;

@@ -1,3 +1,4 @@
+import { useCommands } from '../../documents/commands';
 import { createContext, useContext, useState, type ReactNode } from 'react';
 import { figureValue, type Figure } from '@zugluft/core/record/figure';
 import type { HouseRules } from '@zugluft/core/service/houseRules';
@@ -12,7 +13,6 @@ import type { Keeper, KeepView } from '../../documents/keeper';
 import type { UndoStep } from '../../documents/undoSteps';
 import { useKept } from '../../documents/useDocument';
 import { useLabSettings } from '../../documents/useLaboratory';
-import { useKeys } from '../../kit/useKeys';
 
 export type ChangeLog = (make: (log: OpenUpLog) => OpenUpLog) => void;
 
@@ -65,7 +65,7 @@ export function OpenUpLogProvider({
   const redo = () => say('Done again', keeper.redo());
   const { settings, loading } = useLabSettings();
   const [refused, setRefused] = useState<string | null>(null);
-  useKeys({ 'mod+z': undo, 'shift+mod+z': redo, 'mod+y': redo }, true, true);
+  useCommands({ undo, redo }, true);
   const size = (field: 'widthMm' | 'depthMm') => {
     const value = figureValue(getAt(draft, ['shell', field]) as Figure | undefined);
     return typeof value === 'number' && value > 0 && value <= MAX_MM ? value : USUAL[field];

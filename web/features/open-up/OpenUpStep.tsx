@@ -1,16 +1,16 @@
+import { useCommands } from '../../documents/commands';
 import { NavLink, Outlet, useNavigate } from 'react-router';
 import { useDocument } from '../../documents/useDocument';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { Kbd } from '../../kit/Kbd';
-import { useKeys } from '../../kit/useKeys';
 import { LogSavingWords, LogTrouble } from './LogStatus';
 import { OpenUpLogProvider } from './OpenUpLog';
 
 const VIEWS = [
-  { path: '', name: 'Steps and screws', key: '1' },
-  { path: 'parts', name: 'Parts and connectors', key: '2' },
-  { path: 'score', name: 'Service score', key: '3' },
-  { path: 'guide', name: 'Guide', key: '4' },
+  { path: '', name: 'Steps and screws', key: '1', command: 'steps' },
+  { path: 'parts', name: 'Parts and connectors', key: '2', command: 'parts' },
+  { path: 'score', name: 'Service score', key: '3', command: 'score' },
+  { path: 'guide', name: 'Guide', key: '4', command: 'guide' },
 ] as const;
 
 /** The log of the opening: its views at the desk, and the way to the bench. */
@@ -41,11 +41,10 @@ function Views() {
   const { machine } = useMachineFile();
   const navigate = useNavigate();
   const at = `/machines/${machine.id}/open-up`;
-  useKeys({
-    ...Object.fromEntries(
-      VIEWS.map((v) => [v.key, () => void navigate(v.path ? `${at}/${v.path}` : at)]),
-    ),
-    f: () => void navigate(`${at}/bench`),
+  const go = (path: string) => () => void navigate(path ? `${at}/${path}` : at);
+  useCommands({
+    ...Object.fromEntries(VIEWS.map((v) => [v.command, go(v.path)])),
+    bench: go('bench'),
   });
   return (
     <>

@@ -1,3 +1,4 @@
+import { useCommands } from '../../documents/commands';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import {
   faceAt,
@@ -13,7 +14,6 @@ import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { addPart, partsOf, removePart, setAt } from '../../documents/record/draft';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { Kbd } from '../../kit/Kbd';
-import { useKeys } from '../../kit/useKeys';
 import { VentFields } from './VentFields';
 
 const MARGIN = 12;
@@ -55,8 +55,8 @@ export function VentPlan() {
     change((d) => addVent(d, record, face, place));
     setChosen(vents.length);
   };
-  useKeys({
-    n: () => {
+  useCommands({
+    'add-vent': () => {
       if (!plan) return;
       const { x, y, width, height } = plan.faces.base;
       add('base', x + width / 2, y + height / 4);

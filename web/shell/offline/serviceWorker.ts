@@ -20,7 +20,12 @@ registerRoute(
 
 // a page that is open goes on with the parts it was made of: a new build waits until they are closed, or until somebody asks
 scope.addEventListener('message', (event) => {
-  if (event.data === TAKE_OVER) void scope.skipWaiting();
+  if (event.data === TAKE_OVER) {
+    void scope.skipWaiting();
+    return;
+  }
+  const { keep = [] } = event.data as { keep?: string[] };
+  event.waitUntil(keepRead(keep));
 });
 scope.addEventListener('activate', (event) => event.waitUntil(scope.clients.claim()));
 
@@ -35,6 +40,17 @@ registerRoute(
   ({ request }) => write(request),
   'PUT',
 );
+
+/** Answers that a page read before there was a worker. */
+async function keepRead(urls: readonly string[]): Promise<void> {
+  const cache = await caches.open(ANSWER_CACHE);
+  for (const url of new Set(urls.slice(-MAX_ANSWERS))) {
+    if (requestKind('GET', new URL(url), scope.location.origin) !== 'answer') continue;
+    if (await cache.match(url)) continue;
+    const response = await fetch(url).catch(() => null);
+    if (response?.ok) await keepAnswer(cache, url, response);
+  }
+}
 
 /** The server's answer; the one it gave last, marked as such, where it is away. */
 async function answer(request: Request): Promise<Response> {

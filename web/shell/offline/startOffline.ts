@@ -11,6 +11,10 @@ export async function startOffline(): Promise<void> {
   try {
     const registration = await navigator.serviceWorker.register('/offline.js');
     offer(registration);
+    // what this page read before the worker was there is kept too
+    const { active } = await navigator.serviceWorker.ready;
+    const read = performance.getEntriesByType('resource').map((e) => e.name);
+    active?.postMessage({ keep: read.filter((url) => url.includes('/api/')) });
     registration.addEventListener('updatefound', () => {
       registration.installing?.addEventListener('statechange', () => offer(registration));
     });

@@ -1,0 +1,246 @@
+import { useEffect, useLayoutEffect, useRef, useSyncExternalStore } from 'react';
+import { useKeys } from '../kit/useKeys';
+
+/** Where a command can be given: everywhere, in the library, in a machine's file, or in one of its steps. */
+export type CommandPlace =
+  'anywhere' | 'library' | 'machine' | 'identify' | 'outside' | 'open-up' | 'cooling' | 'estimate';
+
+export interface CommandEntry {
+  /** What it does, as the palette and the key sheet say it. */
+  name: string;
+  place: CommandPlace;
+  /** Keys as `useKeys` names them. */
+  keys?: readonly string[];
+  /** As keys are written on the sheet, where that differs. */
+  shown?: readonly string[];
+  /** Other words by which people look for it. */
+  words?: string;
+  /** Has a key and stands on the sheet, but is no use from a list. */
+  keyOnly?: true;
+}
+
+/** Every command of the program: what it is called, its keys and where it can be given. Keys, sheet and palette follow from it. */
+export const COMMANDS = {
+  find: {
+    name: 'Find a machine, part, equation or default, or do something',
+    place: 'anywhere',
+    keys: ['/', 'mod+k'],
+    shown: ['/'],
+    keyOnly: true,
+  },
+  keys: { name: 'Keys', place: 'anywhere', keys: ['?'], words: 'shortcuts help' },
+  library: { name: 'Library', place: 'anywhere', words: 'machines list home' },
+  'new-machine': { name: 'New machine', place: 'anywhere', words: 'add create' },
+  method: {
+    name: 'Method and defaults',
+    place: 'anywhere',
+    keys: ['m'],
+    words: 'equations physics',
+  },
+  laboratory: {
+    name: 'House rules and noise caps',
+    place: 'anywhere',
+    keys: ['h'],
+    words: 'laboratory settings levels dB',
+  },
+  units: { name: 'Units', place: 'anywhere', keys: ['u'], words: 'mm inch celsius fahrenheit' },
+  theme: { name: 'Light or dim screen', place: 'anywhere', words: 'theme dark night' },
+  'library-new': { name: 'New machine', place: 'library', keys: ['n'], keyOnly: true },
+  'library-find': { name: 'Search', place: 'library', keys: ['f'], keyOnly: true },
+  'library-filter': {
+    name: 'Filters',
+    place: 'library',
+    keys: ['g'],
+    words: 'narrow chamber fans mass',
+  },
+  'library-exchange': {
+    name: 'Import and export',
+    place: 'library',
+    keys: ['x'],
+    words: 'files zip csv json backup',
+  },
+  'library-aside': { name: 'Show put aside', place: 'library', words: 'deleted removed archive' },
+  undo: {
+    name: 'Undo',
+    place: 'machine',
+    keys: ['mod+z'],
+    shown: ['Ctrl', 'Z'],
+    words: 'back revert',
+  },
+  redo: {
+    name: 'Redo',
+    place: 'machine',
+    keys: ['shift+mod+z', 'mod+y'],
+    shown: ['Ctrl', 'Shift', 'Z'],
+  },
+  identify: {
+    name: 'Identify',
+    place: 'machine',
+    keys: ['i'],
+    words: 'maker model unit serial state variant',
+  },
+  outside: {
+    name: 'Outside',
+    place: 'machine',
+    keys: ['o'],
+    words: 'shell vents room noise microphone',
+  },
+  'open-up': { name: 'Open up', place: 'machine', keys: ['l'], words: 'log screws steps' },
+  cooling: { name: 'Cooling', place: 'machine', keys: ['k'], words: 'dies pipes fins fans' },
+  estimate: { name: 'Estimate', place: 'machine', keys: ['e'], words: 'envelope watts' },
+  photos: {
+    name: 'Photos and papers',
+    place: 'machine',
+    keys: ['p'],
+    words: 'pictures images pdf',
+  },
+  history: { name: 'History', place: 'machine', keys: ['y'], words: 'revisions versions changes' },
+  export: { name: 'Export this record', place: 'machine', words: 'save file json download' },
+  'new-state': {
+    name: 'New state of this unit',
+    place: 'identify',
+    words: 'copy cleaned repasted',
+  },
+  'new-unit': { name: 'Another unit of this variant', place: 'identify', words: 'copy serial' },
+  'new-variant': { name: 'Sibling variant', place: 'identify', words: 'copy configuration' },
+  'rename-state': { name: 'Name of this state', place: 'identify', words: 'rename' },
+  compare: {
+    name: 'Compare with another machine of its model',
+    place: 'identify',
+    words: 'side by side difference',
+  },
+  readout: { name: 'Ladder: together, CPU alone, GPU alone', place: 'machine', keys: ['t'] },
+  band: {
+    name: 'A finer band, or cancel it',
+    place: 'machine',
+    keys: ['b'],
+    words: 'draws uncertainty',
+  },
+  'add-part': { name: 'Add a part', place: 'cooling', keys: ['n'], words: 'new fan pipe stack' },
+  'copy-part': { name: 'Copy the last part', place: 'cooling', keys: ['c'], words: 'duplicate' },
+  'part-kinds': {
+    name: 'Dies, plates, heat pipes, fin stacks, fans, vents, strips, pads',
+    place: 'cooling',
+    keys: ['1', '2', '3', '4', '5', '6', '7', '8'],
+    shown: ['1', '…', '8'],
+    keyOnly: true,
+  },
+  'add-vent': { name: 'Add a vent', place: 'outside', keys: ['n'], words: 'new opening grille' },
+  'over-time': {
+    name: 'Over time, or the envelope',
+    place: 'estimate',
+    keys: ['w'],
+    words: 'firmware simulation minutes',
+  },
+  'next-die': { name: 'The next die', place: 'estimate', keys: ['d'] },
+  readings: {
+    name: 'All readings, or where the kelvins go',
+    place: 'estimate',
+    keys: ['r'],
+    words: 'temperatures',
+  },
+  along: {
+    name: 'Along a line, quieter, louder',
+    place: 'estimate',
+    keys: ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'],
+    shown: ['←', '→', '↑', '↓'],
+    keyOnly: true,
+  },
+  bench: { name: 'Bench mode', place: 'open-up', keys: ['f'], words: 'keypad full screen' },
+  'way-back': { name: 'The way back', place: 'open-up', keys: ['v'], words: 'reassemble tighten' },
+  steps: { name: 'Steps and screws', place: 'open-up', keys: ['1'] },
+  parts: { name: 'Parts and connectors', place: 'open-up', keys: ['2'], words: 'ledger' },
+  score: { name: 'Service score', place: 'open-up', keys: ['3'], words: 'repair' },
+  guide: { name: 'Guide', place: 'open-up', keys: ['4'], words: 'print publish' },
+} satisfies Record<string, CommandEntry>;
+
+export type CommandId = keyof typeof COMMANDS;
+export const COMMAND_IDS = Object.keys(COMMANDS) as CommandId[];
+export const commandOf = (id: CommandId): CommandEntry => COMMANDS[id];
+
+/** Keys that a field or a view has of its own, for the sheet. */
+export const FIELD_KEYS: readonly [readonly string[], string][] = [
+  [['Enter'], 'in a field: the next one; Shift goes back, Escape leaves'],
+  [['Ctrl', 'Enter'], 'in a figure: its ±, origin, note and photos'],
+  [['Space'], 'on a part’s grip along a pipe: pick up, move with arrows, put down'],
+  [
+    ['←', '→'],
+    'in a photo: the one before, the next; c covers, z full size, d a copy, Del puts aside',
+  ],
+  [['A'], 'on the screw map: the group; arrows move, Enter logs, takes out, puts back'],
+  [
+    ['1', '+', '*', '/'],
+    'at the bench: a screw of group A to I, one more, a connector, everything else; . the clock, Enter on',
+  ],
+];
+
+type Run = (key?: string) => void;
+const standing = new Map<CommandId, Run[]>();
+const told = new Set<() => void>();
+let list: readonly CommandId[] = [];
+/** Asked for from a list while its screen is not there yet. */
+let waiting: CommandId | null = null;
+
+const tell = () => {
+  list = [...standing.keys()];
+  for (const t of told) t();
+};
+
+function bind(id: CommandId, run: Run): () => void {
+  standing.set(id, [...(standing.get(id) ?? []), run]);
+  tell();
+  if (waiting === id) {
+    waiting = null;
+    queueMicrotask(() => run());
+  }
+  return () => {
+    const rest = (standing.get(id) ?? []).filter((r) => r !== run);
+    if (rest.length) standing.set(id, rest);
+    else standing.delete(id);
+    tell();
+  };
+}
+
+/** Gives a command; one whose screen is not there yet is given as soon as it is. */
+export function giveCommand(id: CommandId): boolean {
+  const run = standing.get(id)?.at(-1);
+  if (run) run();
+  else waiting = id;
+  return run !== undefined;
+}
+
+/** Commands that can be given right now. */
+export function useStanding(): readonly CommandId[] {
+  return useSyncExternalStore(
+    (t) => {
+      told.add(t);
+      return () => void told.delete(t);
+    },
+    () => list,
+  );
+}
+
+/**
+ * What commands do while this component is shown: their keys work, and the palette offers them.
+ *
+ * @param first before those of the page around it, such as an undo of its own
+ */
+export function useCommands(runs: Partial<Record<CommandId, Run>>, first = false): void {
+  const latest = useRef(runs);
+  useLayoutEffect(() => {
+    latest.current = runs;
+  });
+  const ids = Object.keys(runs).join(' ');
+  useEffect(() => {
+    const ends = (ids.split(' ').filter(Boolean) as CommandId[]).map((id) =>
+      bind(id, (key) => latest.current[id]?.(key)),
+    );
+    return () => ends.forEach((end) => end());
+  }, [ids]);
+  const keys = Object.fromEntries(
+    (Object.keys(runs) as CommandId[]).flatMap((id) =>
+      (commandOf(id).keys ?? []).map((key) => [key, () => runs[id]?.(key)]),
+    ),
+  );
+  useKeys(keys, true, first);
+}
