@@ -97,7 +97,7 @@ export function carryCooling(
 ): CaseRecord {
   const { state } = splitCase(sibling);
   for (const list of PART_LISTS) {
-    const names = renamed(before[list] ?? [], after[list] ?? []);
+    const names = renamedParts(before[list] ?? [], after[list] ?? []);
     const own = state[list];
     if (names.size && Array.isArray(own)) {
       state[list] = (own as Json[]).map((p) => ({
@@ -114,7 +114,10 @@ export function carryCooling(
 }
 
 /** Parts that stand where another name stood, old name to new. */
-function renamed(before: { id: string }[], after: { id: string }[]): Map<string, string> {
+export function renamedParts(
+  before: { id: string }[],
+  after: { id: string }[],
+): Map<string, string> {
   const names = new Map<string, string>();
   if (before.length !== after.length) return names;
   const old = new Set(before.map((p) => p.id));

@@ -24,8 +24,12 @@ const MIGRATIONS: { name: string; up: (query: QueryInterface) => Promise<void> }
   { name: '0008-documents', up: documents.up },
 ];
 
-/** Rows that a write changed of what is listed, by the machine's id; true where its words changed too. */
-export type Touched = ReadonlyMap<string, boolean>;
+/** What a write changed of a machine as it is listed: its figures alone, its tags, or the words it is found by. */
+export type Touch = (typeof TOUCHES)[number];
+const TOUCHES = ['figures', 'tags', 'words'] as const;
+
+/** Machines that a write changed as they are listed, by id. */
+export type Touched = ReadonlyMap<string, Touch>;
 
 export interface Database {
   /** The data directory: photos and papers lie beside the library. */
@@ -34,12 +38,10 @@ export interface Database {
   models: Models;
   /** Runs a write as one transaction; writes queue up, since SQLite has one writer. */
   write<T>(work: (transaction: Transaction) => Promise<T>): Promise<T>;
-  /**
-   * Called by a write that changes how a machine is listed.
-   *
-   * @param words whether the words it is found by changed
-   */
-  touch(transaction: Transaction, machineId: string, words: boolean): void;
+  /** Writes that wait or are under way. */
+  queued(): number;
+  /** Called by a write that changes how a machine is listed. */
+  touch(transaction: Transaction, machineId: string, what: Touch): void;
   /** Told after each write that changed what is listed, before whoever wrote goes on. */
   onTouched(listener: (touched: Touched) => Promise<void>): void;
   close(): Promise<void>;
@@ -74,10 +76,11 @@ export async function openDatabase(folder: string, upTo?: string): Promise<Datab
     throw cause;
   }
   let tail: Promise<unknown> = Promise.resolve();
-  const touchedBy = new WeakMap<Transaction, Map<string, boolean>>();
+  let queued = 0;
+  const touchedBy = new WeakMap<Transaction, Map<string, Touch>>();
   const listeners: ((touched: Touched) => Promise<void>)[] = [];
   const writeOne = async <T>(work: (transaction: Transaction) => Promise<T>): Promise<T> => {
-    const touched = new Map<string, boolean>();
+    const touched = new Map<string, Touch>();
     const result = await sequelize.transaction((transaction) => {
       touchedBy.set(transaction, touched);
       return work(transaction);
@@ -90,13 +93,21 @@ export async function openDatabase(folder: string, upTo?: string): Promise<Datab
     sequelize,
     models: defineModels(sequelize),
     write(work) {
-      const result = tail.then(() => writeOne(work));
+      queued++;
+      const result = tail
+        .then(() => writeOne(work))
+        .finally(() => {
+          queued--;
+        });
       tail = result.catch(() => undefined);
       return result;
     },
-    touch(transaction, machineId, words) {
+    queued: () => queued,
+    touch(transaction, machineId, what) {
       const touched = touchedBy.get(transaction);
-      touched?.set(machineId, words || (touched.get(machineId) ?? false));
+      const before = touched?.get(machineId);
+      const more = before === undefined || TOUCHES.indexOf(what) > TOUCHES.indexOf(before);
+      if (more) touched?.set(machineId, what);
     },
     onTouched: (listener) => void listeners.push(listener),
     async close() {

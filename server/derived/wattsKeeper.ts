@@ -13,6 +13,7 @@ const BATCH = 16;
 /** Caps typed besides those of the laboratory that are kept up. */
 const MAX_EXTRA_CAPS = 4;
 const RETRY_AFTER_MS = 5000;
+const MAX_WAIT_MS = 2000;
 
 /** What is known of one machine. */
 interface Entry {
@@ -91,8 +92,17 @@ export function createWattsKeeper(
   let first: Promise<void> | null = null;
   const ready = () => (first ??= readLaboratory());
 
+  /** Waits, but not for ever, until nobody writes: what is computed is in no hurry. */
+  const quiet = async () => {
+    const until = Date.now() + MAX_WAIT_MS;
+    while (db.queued() > 0 && Date.now() < until && !stopped) {
+      await new Promise((resolve) => setTimeout(resolve, 20));
+    }
+  };
+
   /** Computes some machines and writes what is still true of them. */
   const computeSome = async (batch: readonly [string, Entry][]) => {
+    await quiet();
     const lab = { defaults, defaultsRevision };
     const machines: (WattsJob['machines'][number] & { revision: number })[] = [];
     for (const [id, entry] of batch) {
@@ -100,6 +110,7 @@ export function createWattsKeeper(
       machines.push({ id, revision: kept.revision, record: kept.value, caps: missing(entry) });
     }
     const found = await compute({ machines, defaults: lab.defaults });
+    await quiet();
     await db.write(async (transaction) => {
       for (const { id, revision } of machines) {
         const row = await Machine.findByPk(id, { transaction });
@@ -113,7 +124,7 @@ export function createWattsKeeper(
           { transaction, silent: true },
         );
         entries.set(id, entryOf(row));
-        db.touch(transaction, id, false);
+        db.touch(transaction, id, 'figures');
       }
     });
   };

@@ -195,3 +195,29 @@ test('boxes over a paper are refused by every address', async () => {
   const covered = { ...facts, name: 'sheet.pdf', covers: [[0, 0, 0.5, 0.5]] };
   await put(`/api/documents/photo/${paper.id}`, 1, covered).expect(422);
 });
+
+test('photos of a part follow its new name, each with a revision that says so', async () => {
+  const machine = await create();
+  const [fan] = machine.record.fans;
+  const add = async (path: string) =>
+    (
+      await call()
+        .post(`/api/machines/${machine.id}/attachments?name=a.png&path=${path}`)
+        .set('Content-Type', 'application/octet-stream')
+        .send(await picture())
+        .expect(201)
+    ).body.id as string;
+  const ids = [await add(`fans.${fan.id}`), await add(`fans.${fan.id}.maxRpm`), await add('')];
+  const renamed = JSON.parse(
+    JSON.stringify(machine.record).replaceAll(`"${fan.id}"`, '"fan-left"'),
+  ) as unknown;
+  await put(`/api/documents/record/${machine.id}`, 1, renamed).expect(200);
+  const { items } = (await call().get(`/api/machines/${machine.id}/attachments`)).body;
+  expect(items.map((a: { path: string }) => a.path)).toEqual([
+    'fans.fan-left',
+    'fans.fan-left.maxRpm',
+    '',
+  ]);
+  const history = (await call().get(`/api/documents/photo/${ids[0]}/revisions`)).body.items;
+  expect(history[0].note).toBe(`“${fan.id}” is now called “fan-left”`);
+});

@@ -6,11 +6,30 @@ const MAX_ORDERS = 40;
 const MAX_FOUND = 100;
 const MAX_ANSWERS = 400;
 
-const collator = new Intl.Collator('en', { numeric: true });
+/** Longest number in a name that is sorted by its value. */
+const DIGITS = 12;
+const sortKeys = new Map<string, string>();
+const MAX_KEYS = 100_000;
+
+/** What a text is sorted by: without case and accents, numbers by their value. Made once for each text. */
+export function sortKey(text: string): string {
+  const known = sortKeys.get(text);
+  if (known !== undefined) return known;
+  const key = text
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .replace(/\d+/g, (digits) => digits.padStart(DIGITS, '0'));
+  if (sortKeys.size >= MAX_KEYS) sortKeys.clear();
+  sortKeys.set(text, key);
+  return key;
+}
 
 function compare(a: unknown, b: unknown): number {
   if (typeof a === 'number' && typeof b === 'number') return a - b;
-  return collator.compare(String(a), String(b));
+  const x = sortKey(String(a));
+  const y = sortKey(String(b));
+  return x < y ? -1 : x > y ? 1 : 0;
 }
 
 type Key = keyof MachineSummary;

@@ -4,6 +4,7 @@ import type { Cap } from '@zugluft/core/envelope/fanStates';
 import type { MachineRow } from '../database/models';
 import type { Database, Touched } from '../database/openDatabase';
 import type { WattsKeeper } from '../derived/wattsKeeper';
+import { fairTurns } from './fairTurns';
 import { createListIndex, type ListIndex } from './listIndex';
 import { capOfSort, matchOf, type ListQuery } from './listQuery';
 
@@ -26,6 +27,10 @@ const COLUMNS = [
   'putAsideAt',
 ] as const;
 
+/** Lists that are answered between two looks at what the database has done. */
+const LISTS_PER_TURN = 4;
+/** A list waits for writes at most so long. */
+const MAX_WAIT_MS = 10;
 /** An id per parameter: SQLite takes a thousand at once. */
 const AT_ONCE = 500;
 
@@ -43,6 +48,12 @@ export type MachineList = ReturnType<typeof createMachineList>;
  */
 export function createMachineList(db: Database, watts: WattsKeeper) {
   const { Machine, MachineTag } = db.models;
+  // while somebody writes, what he waits for comes first
+  const turn = fairTurns({
+    perTurn: LISTS_PER_TURN,
+    busy: () => db.queued() > 0,
+    maxWaitMs: MAX_WAIT_MS,
+  });
   let loading: Promise<ListIndex> | null = null;
   /** Key of each machine's words in the index of words, to the row's place. */
   const wordKeys = new Map<number, string>();
@@ -69,19 +80,24 @@ export function createMachineList(db: Database, watts: WattsKeeper) {
       where: which,
       raw: true,
     });
-    const tags = await MachineTag.findAll({
-      ...(ids ? { where: { machineId: [...ids] } } : {}),
-      raw: true,
-    });
     const byId = new Map<string, string[]>();
-    for (const { machineId, tag } of tags) {
-      byId.set(machineId, [...(byId.get(machineId) ?? []), tag].sort());
+    // only a write that is known to have changed neither tags nor words keeps those that stand here
+    const known = ids?.length && ids.every((id) => touched?.get(id) === 'figures');
+    if (known) for (const id of ids) byId.set(id, index.rows[index.placeOf(id)!]?.tags ?? []);
+    else {
+      const tags = await MachineTag.findAll({
+        ...(ids ? { where: { machineId: [...ids] } } : {}),
+        raw: true,
+      });
+      for (const { machineId, tag } of tags) {
+        byId.set(machineId, [...(byId.get(machineId) ?? []), tag].sort());
+      }
     }
     const fresh = rows.filter((r) => index.placeOf(r.id) === undefined);
     if (fresh.length) await readWordKeys(ids ? fresh.map((r) => r.id) : null);
     for (const row of rows) {
       watts.note(row);
-      index.put(summaryOf(row, byId.get(row.id) ?? []), touched?.get(row.id) ?? false);
+      index.put(summaryOf(row, byId.get(row.id) ?? []), touched?.get(row.id) === 'words');
     }
   };
 
@@ -193,6 +209,7 @@ export function createMachineList(db: Database, watts: WattsKeeper) {
      * @param read makes the query of it
      */
     async listJson(asked: string, read: () => ListQuery): Promise<string> {
+      await turn();
       const index = await current();
       const known = index.answer(asked);
       if (known !== undefined) return known;

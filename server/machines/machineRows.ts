@@ -92,7 +92,7 @@ export async function listMachine(
   transaction: Transaction,
 ): Promise<void> {
   if (!before) {
-    db.touch(transaction, now.id, true);
+    db.touch(transaction, now.id, 'words');
     return;
   }
   const row: MachineRow = found(await db.models.Machine.findByPk(now.id, { transaction }));
@@ -108,5 +108,5 @@ export async function listMachine(
     },
     { transaction },
   );
-  db.touch(transaction, now.id, row.searchText !== words);
+  db.touch(transaction, now.id, row.searchText === words ? 'figures' : 'words');
 }

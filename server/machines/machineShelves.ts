@@ -1,7 +1,8 @@
 import { diffRecords } from '@zugluft/core/family/diffRecords';
-import { carryCooling, splitCase } from '@zugluft/core/family/splitCase';
+import { carryCooling, renamedParts, splitCase } from '@zugluft/core/family/splitCase';
+import { PART_LISTS } from '@zugluft/core/record/partLists';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
-import { Op, type Transaction } from 'sequelize';
+import { QueryTypes, type Transaction } from 'sequelize';
 import type { Database } from '../database/openDatabase';
 import type { DocumentStore } from '../documents/documentStore';
 import type { KeptDocument, Shelf } from '../documents/shelf';
@@ -20,17 +21,41 @@ export function recordShelf(db: Database, documents: DocumentStore): Shelf<'reco
   ) => {
     const changed = diffRecords(splitCase(before.value).cooling, splitCase(now.value).cooling);
     if (!changed.length) return;
-    const { variantId } = found(await Machine.findByPk(now.id, { transaction }));
-    const siblings = await Machine.findAll({
-      where: { variantId, id: { [Op.ne]: now.id } },
-      attributes: ['id'],
-      transaction,
-    });
+    const siblings = await db.sequelize.query<{ id: string }>(
+      'SELECT id FROM machines WHERE variantId = (SELECT variantId FROM machines WHERE id = :id) AND id <> :id',
+      { type: QueryTypes.SELECT, replacements: { id: now.id }, transaction },
+    );
     for (const { id } of siblings) {
       const own = await documents.read('record', id, transaction);
       const carried = carryCooling(before.value, now.value, own.value);
       const value = documents.accept('record', carried, 'record');
       await documents.put(own, { value }, { note: 'cooling of its variant changed' }, transaction);
+    }
+  };
+
+  /** Photos of a part or of its figures follow its new name. */
+  const carryToPhotos = async (
+    now: KeptDocument<CaseRecord>,
+    before: KeptDocument<CaseRecord>,
+    transaction: Transaction,
+  ) => {
+    for (const list of PART_LISTS) {
+      const names = renamedParts(before.value[list] ?? [], now.value[list] ?? []);
+      for (const [from, to] of names) {
+        const photos = await db.models.Attachment.findAll({
+          where: { machineId: now.id },
+          attributes: ['id', 'path'],
+          transaction,
+        });
+        for (const { id, path } of photos) {
+          const old = `${list}.${from}`;
+          if (path !== old && !path.startsWith(`${old}.`)) continue;
+          const photo = await documents.read('photo', id, transaction);
+          const value = { ...photo.value, path: `${list}.${to}${path.slice(old.length)}` };
+          const note = `“${from}” is now called “${to}”`;
+          await documents.put(photo, { value }, { note }, transaction);
+        }
+      }
     }
   };
 
@@ -41,7 +66,10 @@ export function recordShelf(db: Database, documents: DocumentStore): Shelf<'reco
       found(await Machine.findByPk(id, { attributes: ['id'], ...within(transaction) }));
     },
     listed: (now, before, transaction) => listMachine(db, now, before, transaction),
-    changed: carryToSiblings,
+    async changed(now, before, transaction) {
+      await carryToPhotos(now, before, transaction);
+      await carryToSiblings(now, before, transaction);
+    },
     answer: (now, transaction) => machineAnswer(db, now, transaction),
   };
 }

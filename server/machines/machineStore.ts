@@ -69,7 +69,7 @@ export function createMachineStore(db: Database, documents: DocumentStore) {
             const { record, complete } = parseRecord(value);
             if (!record) continue;
             await row.update(describeRecord(record, complete), { transaction, silent: true });
-            db.touch(transaction, row.id, true);
+            db.touch(transaction, row.id, 'words');
           }
         });
         done += rows.length;

@@ -58,7 +58,7 @@ export function createMachineTags(db: Database) {
         if ((most[0]?.n ?? 0) > MAX_TAGS) {
           throw new Problem(422, 'Too many tags', `a machine has at most ${MAX_TAGS} tags`);
         }
-        for (const id of ids) db.touch(transaction, id, false);
+        for (const id of ids) db.touch(transaction, id, 'tags');
         return { machines: known };
       });
     },

@@ -126,6 +126,12 @@ const router = createBrowserRouter([
           Component: (await import('../features/laboratory/HouseRulesPage')).HouseRulesPage,
         }),
       },
+      {
+        path: '/laboratory/history/:kind',
+        lazy: async () => ({
+          Component: (await import('../features/laboratory/LabHistoryPage')).LabHistoryPage,
+        }),
+      },
       { path: '*', element: <Navigate to="/" replace /> },
     ],
   },

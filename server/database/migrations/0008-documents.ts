@@ -218,8 +218,14 @@ async function checkNothingLost(query: QueryInterface, transaction: Transaction)
 
 async function wattsByCap(query: QueryInterface, transaction: Transaction): Promise<void> {
   // computed anew for the laboratory's caps, by what they are computed by
+  // the library is listed from memory: indexes for its orders only made writes slower
+  const indexes = await query.sequelize.query<{ name: string }>(
+    `SELECT name FROM sqlite_master WHERE type = 'index' AND tbl_name = 'machines'
+      AND (name LIKE 'machines_by_%' OR name LIKE 'machines_put_aside_at_%')`,
+    { type: QueryTypes.SELECT, transaction },
+  );
+  for (const { name } of indexes) await run(query, transaction, `DROP INDEX "${name}"`);
   for (const column of WATTS) {
-    await run(query, transaction, `DROP INDEX IF EXISTS machines_by_${column}`);
     await run(query, transaction, `ALTER TABLE machines DROP COLUMN ${column}`);
   }
   await query.addColumn(

@@ -1,4 +1,5 @@
 import { isAssumedFromSibling } from '@zugluft/core/family/markAssumed';
+import { withMentions } from '@zugluft/core/record/mentions';
 import type { PartListName } from '@zugluft/core/record/partLists';
 import { getAt, setAt, type Path } from '@zugluft/core/record/plainJson';
 import { readFigure } from '@zugluft/core/record/readFigure';
@@ -194,75 +195,16 @@ export function removePart(draft: Draft, list: PartList, index: number): Draft {
     [list],
     parts.filter((_, i) => i !== index),
   );
-  return mapMentions(next, list, (id) => (id === gone.id ? null : id));
+  return list === 'settings' ? next : withMentions(next, list, gone.id, null);
 }
 
 /** Renames a part and every mention of it. */
 export function renamePart(draft: Draft, list: PartList, index: number, id: string): Draft {
   const old = partsOf(draft, list)[index]?.id;
   const next = setAt(draft, [list, index, 'id'], id);
-  return old === undefined || old === ''
+  return old === undefined || old === '' || list === 'settings'
     ? next
-    : mapMentions(next, list, (x) => (x === old ? id : x));
-}
-
-/** Rewrites every mention of parts of a list; null drops the mention. */
-function mapMentions(draft: Draft, list: PartList, map: (id: string) => string | null): Draft {
-  const ids = (value: unknown) =>
-    Array.isArray(value) ? (value as string[]).map(map).filter((x) => x !== null) : value;
-  const mentions: Partial<Record<PartList, [PartList, string][]>> = {
-    dies: [['plates', 'dies']],
-    plates: [['finStacks', 'plates']],
-    finStacks: [['vents', 'finStacks']],
-    fans: [
-      ['finStacks', 'fans'],
-      ['vents', 'fans'],
-    ],
-  };
-  let next = draft;
-  for (const [of, key] of mentions[list] ?? []) {
-    partsOf(next, of).forEach((p, i) => {
-      if (p[key] !== undefined) next = setAt(next, [of, i, key], ids(p[key]));
-    });
-  }
-  if (list === 'plates' || list === 'finStacks') {
-    partsOf(next, 'heatPipes').forEach((p, i) => {
-      const along = p['along'];
-      if (!Array.isArray(along)) return;
-      next = setAt(
-        next,
-        ['heatPipes', i, 'along'],
-        (along as { part: string }[]).flatMap((a) => {
-          const part = map(a.part);
-          return part === null ? [] : [{ ...a, part }];
-        }),
-      );
-    });
-  }
-  const places = getAt(next, ['airway', 'places']);
-  const placed: PartList[] = ['dies', 'plates', 'finStacks', 'fans', 'vents'];
-  if (placed.includes(list) && places && typeof places === 'object') {
-    const kept = Object.entries(places).flatMap(([id, place]) => {
-      const to = map(id);
-      return to === null ? [] : [[to, place] as const];
-    });
-    next = setAt(next, ['airway', 'places'], Object.fromEntries(kept));
-  }
-  if (list === 'fans') {
-    const sweep = getAt(next, ['noise', 'sweep']);
-    if (Array.isArray(sweep)) {
-      (sweep as { rpm: Record<string, unknown> }[]).forEach((s, i) => {
-        const rpm = Object.fromEntries(
-          Object.entries(s.rpm).flatMap(([id, x]) => {
-            const to = map(id);
-            return to === null ? [] : [[to, x]];
-          }),
-        );
-        next = setAt(next, ['noise', 'sweep', i, 'rpm'], rpm);
-      });
-    }
-  }
-  return next;
+    : withMentions(next, list, old, id);
 }
 
 /** An empty record: what a new machine starts from. */

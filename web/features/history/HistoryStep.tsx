@@ -1,38 +1,20 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { format } from 'date-fns';
-import { useState } from 'react';
-import { toast } from 'sonner';
-import { diffRecords } from '@zugluft/core/family/diffRecords';
-import { documentKeys, listRevisions, readRevision } from '../../api/documents';
-import type { Draft } from '../../documents/record/draft';
+import { useSearchParams } from 'react-router';
+import { DocumentHistory } from '../../documents/DocumentHistory';
 import { useMachineFile } from '../../documents/record/MachineFile';
-import { DifferenceList } from '../../documents/record/DifferenceList';
+import { useDocument } from '../../documents/useDocument';
 
-/** Every change that was kept, newest first; any of them can be stepped back to, which is one more change. */
+const KINDS = [
+  ['record', 'Record'],
+  ['log', 'Log of the opening'],
+  ['unit', 'Unit'],
+] as const;
+type Kind = (typeof KINDS)[number][0];
+
+/** What was changed of a machine's file, document by document; all of it can be had back. */
 export function HistoryStep() {
-  const { machine, kept, change, draft } = useMachineFile();
-  const [page, setPage] = useState(1);
-  const [open, setOpen] = useState<number | null>(null);
-  const { revision } = kept;
-  const { data, error } = useQuery({
-    queryKey: documentKeys.history('record', machine.id, page, revision),
-    queryFn: () => listRevisions('record', machine.id, page),
-    placeholderData: keepPreviousData,
-  });
-  const chosen = useQuery({
-    queryKey: documentKeys.revision('record', machine.id, open),
-    queryFn: () => readRevision('record', machine.id, open!),
-    enabled: open !== null,
-    staleTime: Infinity,
-  });
-  const stepBack = () => {
-    if (!chosen.data) return;
-    const to = chosen.data.value as Draft;
-    change(() => to);
-    toast(`Stepped back to revision ${chosen.data.revision}. Undo takes that back.`);
-  };
-  const pages = data ? Math.ceil(data.total / data.pageSize) : 1;
-  const against = chosen.data ? diffRecords(chosen.data.value, draft) : [];
+  const { machine, kept } = useMachineFile();
+  const [view, setView] = useSearchParams();
+  const kind = KINDS.find(([k]) => k === view.get('of'))?.[0] ?? 'record';
   return (
     <section aria-label="history">
       <div className="flex items-baseline justify-between">
@@ -45,81 +27,37 @@ export function HistoryStep() {
           export this record, JSON
         </a>
       </div>
-      {error && <p className="text-heat">It could not be read: {error.message}</p>}
-      <ol data-testid="history">
-        {data?.items.map((r) => (
-          <li key={r.revision} className="border-b border-rule py-1.5">
-            <button
-              type="button"
-              className="w-full text-left grid grid-cols-[4rem_9rem_minmax(0,1fr)] gap-3 cursor-pointer hover:bg-base-200"
-              aria-expanded={open === r.revision}
-              onClick={() => setOpen((o) => (o === r.revision ? null : r.revision))}
-            >
-              <span className="figure">{r.revision}</span>
-              <span className="figure text-[0.85rem] text-quiet">
-                {format(new Date(r.at), 'yyyy-MM-dd HH:mm')}
-              </span>
-              <span>
-                {r.note
-                  ? r.note
-                  : r.revision === 1
-                    ? 'first kept'
-                    : r.changed === 0
-                      ? 'nothing changed'
-                      : `${r.changed} ${r.changed === 1 ? 'field' : 'fields'}`}
-              </span>
-            </button>
-            {r.first.length > 0 && <DifferenceList differences={r.first} />}
-            {r.changed > r.first.length && (
-              <p className="text-[0.85rem] text-quiet px-1.5">
-                and {r.changed - r.first.length} more
-              </p>
-            )}
-            {open === r.revision && chosen.data?.revision === r.revision && (
-              <div className="border-l-2 border-air pl-3 my-2">
-                {against.length === 0 ? (
-                  <p className="text-quiet text-[0.9rem]">This is what stands in the file now.</p>
-                ) : (
-                  <>
-                    <p className="text-[0.9rem] mb-1">
-                      Since then {against.length} {against.length === 1 ? 'field' : 'fields'}{' '}
-                      changed: then, and now.
-                    </p>
-                    <DifferenceList differences={against.slice(0, 40)} before="then" after="now" />
-                    <button type="button" className="btn btn-sm mt-2" onClick={stepBack}>
-                      Step back to revision {r.revision}
-                    </button>
-                  </>
-                )}
-              </div>
-            )}
-          </li>
+      <p className="flex gap-4 text-[0.9rem] text-quiet mb-2">
+        {KINDS.map(([k, name]) => (
+          <button
+            key={k}
+            type="button"
+            aria-pressed={kind === k}
+            className={`cursor-pointer hover:text-ink ${kind === k ? 'text-ink font-semibold' : ''}`}
+            onClick={() => setView(k === 'record' ? {} : { of: k }, { replace: true })}
+          >
+            {name}
+          </button>
         ))}
-      </ol>
-      {pages > 1 && (
-        <div className="flex items-center gap-3 justify-end py-3 text-[0.9rem]">
-          <button
-            type="button"
-            className="btn btn-sm"
-            disabled={page <= 1}
-            onClick={() => setPage(page - 1)}
-          >
-            Newer
-          </button>
-          page {page} of {pages}
-          <button
-            type="button"
-            className="btn btn-sm"
-            disabled={page >= pages}
-            onClick={() => setPage(page + 1)}
-          >
-            Older
-          </button>
-        </div>
-      )}
-      <p className="text-[0.85rem] text-quiet pt-2">
-        Cooling is shared by all units and states of the variant: stepping back takes them along.
       </p>
+      {kind === 'record' ? (
+        <>
+          <DocumentHistory kind="record" id={machine.id} keeper={kept.keeper} />
+          <p className="text-[0.85rem] text-quiet pt-2">
+            Cooling is shared by all units and states of the variant: stepping back takes them
+            along.
+          </p>
+        </>
+      ) : (
+        <OfKind key={kind} kind={kind} id={kind === 'unit' ? machine.unit.id : machine.id} />
+      )}
     </section>
   );
+}
+
+function OfKind({ kind, id }: { kind: Exclude<Kind, 'record'>; id: string }) {
+  const { keeper, error } = useDocument(kind, id);
+  if (error) return <p className="text-heat">It could not be read: {error.message}</p>;
+  if (!keeper) return <p className="text-quiet">Opening.</p>;
+  return <DocumentHistory kind={kind} id={id} keeper={keeper as never} />;
 }

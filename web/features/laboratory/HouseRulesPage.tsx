@@ -1,3 +1,4 @@
+import { Link } from 'react-router';
 import { CAUTIONS } from '@zugluft/core/service/cautions';
 import { NO_RULE_NEEDED, RULES, type HouseRules } from '@zugluft/core/service/houseRules';
 import { ConflictPanel } from '../../documents/ConflictPanel';
@@ -23,6 +24,11 @@ export function HouseRulesPage() {
             {state?.kind === 'saved' ? 'kept' : state && <SavedWords view={keeper!.view()} />}
           </span>
         </h1>
+        <p className="text-[0.9rem] mb-3">
+          <Link to="/laboratory/history/settings" className="underline underline-offset-2">
+            History of what this laboratory decided
+          </Link>
+        </p>
         <NoiseCaps caps={settings.caps} ready={ready} save={(caps) => save('caps', caps)} />
         <p className="text-quiet mb-4">
           Schools differ. What is chosen here stands at each step where it matters, in every log;

@@ -6,6 +6,7 @@ import { useAttachments } from '../../../documents/photos/AttachmentsProvider';
 import { useMachineFile } from '../../../documents/record/MachineFile';
 import { machineName } from '../../../documents/record/machineName';
 import { LogSavingWords, LogTrouble } from '../LogStatus';
+import { useOpenUp } from '../OpenUpLog';
 import { ScrewMapView } from '../ScrewMapView';
 import { Kbd } from '../../../kit/Kbd';
 import { BackView } from './BackView';
@@ -117,7 +118,14 @@ export function BenchMode() {
         { key: 'Enter', words: 'leave the bench', run: leave, main: true },
       ];
 
+  const { kept } = useOpenUp();
   const onKey = (key: string): boolean => {
+    // another window changed the same: that is settled before anything else is logged
+    const touching = kept.state.kind === 'conflict' ? kept.state.conflicts[0] : undefined;
+    if (touching && (key === '1' || key === '2')) {
+      kept.keeper.choose(key === '1' ? 'mine' : 'theirs', touching.path);
+      return true;
+    }
     if (panel) {
       const choice = panel.choices.find((c) => c.key === key.toLowerCase());
       if (choice) choose(choice.run);
@@ -221,7 +229,7 @@ export function BenchMode() {
           leave <Kbd>Esc</Kbd>
         </button>
       </header>
-      <LogTrouble />
+      <LogTrouble keys />
       <div
         tabIndex={0}
         className="grow min-h-0 overflow-y-auto grid md:grid-cols-[minmax(0,5fr)_minmax(0,6fr)] gap-6 p-4"
