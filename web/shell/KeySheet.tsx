@@ -28,7 +28,7 @@ export function KeySheet({ open, close }: { open: boolean; close: () => void }) 
             <dt className="col-span-2 font-semibold text-[0.9rem] pt-2">{title}</dt>
             {commands.map(({ name, keys = [], shown = keys }) => (
               <div key={name} className="contents">
-                <dd className="flex gap-1">
+                <dd className="flex items-start gap-1">
                   {shown.map((k) => (
                     <Kbd key={k}>{k}</Kbd>
                   ))}
@@ -41,7 +41,7 @@ export function KeySheet({ open, close }: { open: boolean; close: () => void }) 
         <dt className="col-span-2 font-semibold text-[0.9rem] pt-2">In fields and views</dt>
         {FIELD_KEYS.map(([keys, words]) => (
           <div key={words} className="contents">
-            <dd className="flex gap-1">
+            <dd className="flex items-start gap-1">
               {keys.map((k) => (
                 <Kbd key={k}>{k}</Kbd>
               ))}

@@ -43,10 +43,12 @@ export function NoiseLadder({
         return (
           <li
             key={String(c.cap)}
-            className="grid grid-cols-[4.6rem_1fr_4.2rem] gap-x-2 py-1.5 items-center"
+            className="grid grid-cols-[5.4rem_1fr_4.2rem] gap-x-2 py-1.5 items-center"
             data-cap={c.cap}
           >
-            <span className={typeof c.cap === 'number' ? 'figure text-base' : 'text-[0.9rem]'}>
+            <span
+              className={`whitespace-nowrap ${typeof c.cap === 'number' ? 'figure text-base' : 'text-[0.9rem]'}`}
+            >
               {capWord(c.cap)} {typeof c.cap === 'number' && <span className="unit">dB(A)</span>}
             </span>
             <span className="relative h-3 block" aria-hidden>
