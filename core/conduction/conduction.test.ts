@@ -29,6 +29,18 @@ describe('fin', () => {
     expect(stackFinEfficiency(fin, 100, 0.01)).toBeLessThan(stackFinEfficiency(fin, 100, 0.022));
     expect(stackFinEfficiency(fin, 100, 0.03)).toBe(stackFinEfficiency(fin, 100, 0.024));
   });
+
+  test('what overhangs on each side is a fin of half the rest: 4 of 24 mm joined, mL = 1 in 10 mm (Incropera et al.)', () => {
+    // m = √(2·100/(200·0.0001)) = 100 per metre; hardly any height, so that only the overhang costs
+    const fin = {
+      heightM: 1e-9,
+      depthM: 0.024,
+      thicknessM: 1e-4,
+      conductivityWmK: 200,
+      joined: 'one-side' as const,
+    };
+    expect(stackFinEfficiency(fin, 100, 0.004)).toBeCloseTo((4 + 20 * 0.76159) / 24, 5);
+  });
 });
 
 describe('spreading', () => {

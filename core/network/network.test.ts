@@ -140,3 +140,14 @@ test('heat into a pipe equals heat out of it', () => {
     expect(Math.max(...heat.map(Math.abs))).toBeGreaterThan(1e-3);
   });
 });
+
+test('the deck, facing up, gives more to the room than the base, facing down (Incropera et al., ch. 9)', () => {
+  const shellWith = (deckShare: number, baseShare: number) => {
+    const data = resolveCase(exampleRecord('two-fan-shared-pipes'));
+    const model = buildModel({ ...data, shell: { ...data.shell, deckShare, baseShare } });
+    return solveLinear(model, fanState(model.data, 0).rpms).shellWPerK;
+  };
+  const [deck, base] = [shellWith(1, 0), shellWith(0, 1)];
+  expect(deck).toBeGreaterThan(1.1 * base);
+  expect(shellWith(0.5, 0.5)).toBeGreaterThan(base);
+});

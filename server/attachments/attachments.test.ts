@@ -93,6 +93,32 @@ test.each(['jpeg', 'png', 'webp'] as const)(
   },
 );
 
+test('a box between pixels covers every pixel that it touches, and no other', async () => {
+  const { id } = await create();
+  const { body } = await send(id, await plain(100, 100).png().toBuffer(), 'name=l.png').expect(201);
+  const url = `/api/machines/${id}/attachments/${body.id}`;
+  // from 10.6 to 19.4 pixels across, from 30.6 to 39.4 down
+  const covers = [[0.106, 0.306, 0.088, 0.088]];
+  await call().put(url).set('If-Match', '"1"').send(facts(body, { covers })).expect(200);
+  const copy = await bytesOf(`${url}/copy`);
+  for (const [x, y] of [
+    [10, 30],
+    [19, 30],
+    [10, 39],
+    [19, 39],
+  ] as const) {
+    expect(await pixel(copy, x, y)).toEqual([20, 32, 27]);
+  }
+  for (const [x, y] of [
+    [9, 35],
+    [20, 35],
+    [15, 29],
+    [15, 40],
+  ] as const) {
+    expect(await pixel(copy, x, y)).toEqual([232, 226, 208]);
+  }
+});
+
 test('a paper is taken, stays out of exports until said otherwise, and takes no boxes', async () => {
   const { id } = await create();
   const { body } = await send(

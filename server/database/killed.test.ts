@@ -1,32 +1,15 @@
-import { spawn, type ChildProcess } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { once } from 'node:events';
 import { writeFileSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { QueryTypes } from 'sequelize';
 import sharp from 'sharp';
+import { startProgram } from '../test-support/startProgram';
 import { temporaryFolder } from '../test-support/temporaryFolder';
 import { openDatabase } from './openDatabase';
 
-const ROOT = join(__dirname, '../..');
 const WRITES = 1000;
 const CLIENTS = 8;
-
-/** The program itself in a process of its own, on any free port. */
-async function start(folder: string): Promise<{ child: ChildProcess; address: string }> {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
-    cwd: ROOT,
-    env: { ...process.env, ZUGLUFT_DATA: folder, ZUGLUFT_PORT: '0' },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  let said = '';
-  for await (const part of child.stdout!) {
-    said += String(part);
-    const address = /http:\/\/\S+/.exec(said)?.[0];
-    if (address) return { child, address };
-  }
-  throw new Error(`it did not start: ${said}`);
-}
 
 const json = async <T>(answer: Response): Promise<T> => {
   if (!answer.ok) throw new Error(`answered ${answer.status}`);
@@ -35,7 +18,7 @@ const json = async <T>(answer: Response): Promise<T> => {
 
 test('killed in the middle of a thousand writes, it has lost none that it acknowledged', async () => {
   const folder = temporaryFolder();
-  const first = await start(folder);
+  const first = await startProgram(folder);
   const record = { format: 'zugluft-record', formatVersion: 1 };
   const body = (n: number) => JSON.stringify({ record: { ...record, identity: { year: n } } });
   const send = (url: string, method: string, text: string, headers: Record<string, string> = {}) =>
@@ -97,7 +80,7 @@ test('killed in the middle of a thousand writes, it has lost none that it acknow
   mkdirSync(join(folder, 'files', 'aa'), { recursive: true });
   writeFileSync(join(folder, 'files', 'aa', '.half'), 'half');
 
-  const second = await start(folder);
+  const second = await startProgram(folder);
   expect(machines.size).toBe(CLIENTS);
   for (const [id, told] of machines) {
     const now = await json<{ revision: number; record: { identity: { year: number } } }>(

@@ -92,4 +92,8 @@ test('siblings of the same model whose opening was logged, this one and empty on
     (await call().get(`/api/machines/${id}/log/siblings`).expect(200)).body.items;
   expect(await siblings(b.id)).toMatchObject([{ id: a, steps: 3, screws: 0 }]);
   expect(await siblings(a)).toEqual([]);
+  // what was put aside is no template
+  const seen = (await call().get(`/api/machines/${a}`)).headers['etag']!;
+  await call().post(`/api/machines/${a}/put-aside`).set('If-Match', seen).expect(200);
+  expect(await siblings(b.id)).toEqual([]);
 });

@@ -114,6 +114,31 @@ test('what the server would not take is held here, and nothing is sent until it 
   expect(keeper.view().state.kind).toBe('saved');
 });
 
+test('a draft that contradicts what was written meanwhile asks for that figure, and takes the others as they are now', async () => {
+  const server = serverWith({ a: 1, b: 1 });
+  const shelf = {
+    draft: {
+      base: { revision: 1, value: { a: 1, b: 1 } },
+      value: { a: 5, b: 1 },
+      dirty: true,
+      past: [],
+      future: [],
+    } as Draft<Doc>,
+  };
+  server.elsewhere({ a: 2, b: 2 });
+  const { keeper } = open(server, { shelf });
+  expect(keeper.view().state).toMatchObject({
+    kind: 'conflict',
+    revision: 2,
+    conflicts: [{ path: 'a', base: 1, mine: 5, theirs: 2 }],
+  });
+  await pass(60_000);
+  expect(server.calls).toBe(0);
+  keeper.choose('mine', 'a');
+  await pass(600);
+  expect(server.now.value).toEqual({ a: 5, b: 2 });
+});
+
 describe('the server away', () => {
   test('it is tried less and less often, and at once when somebody asks', async () => {
     const server = serverWith({ a: 1 });
