@@ -55,11 +55,11 @@ test('impossible figures are refused beside the field, the last good answer stay
   await expect(saved(page)).toBeVisible();
 
   await openParts(page, 'Heat pipes');
-  await page.getByLabel('pipe-cpu, pressed to, mm').fill('9');
+  await page.getByLabel('pipe-cpu, flattened to, mm').fill('9');
   await expect(
     page.getByRole('alert').filter({ hasText: /thicker than its diameter of 8 mm/ }),
   ).toBeVisible();
-  await page.getByLabel('pipe-cpu, pressed to, mm').fill('2.6');
+  await page.getByLabel('pipe-cpu, flattened to, mm').fill('2.6');
 
   await openParts(page, 'Fin stacks');
   await page

@@ -29,7 +29,7 @@ test('bands appear by themselves, a finer one is made and cancelled by key', asy
   );
   // what is typed makes the old band go and a new one come
   await page.getByRole('tab', { name: 'Fans' }).click();
-  await page.getByLabel('fan-left, greatest, rpm').fill('4700');
+  await page.getByLabel('fan-left, maximum, rpm').fill('4700');
   await expect(status).toContainText('no band yet');
   await expect(status).toContainText('5–95 % of 400 draws');
   await page.keyboard.press('Control+z');

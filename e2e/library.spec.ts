@@ -65,14 +65,14 @@ test('another window’s change is joined where it does not touch, and asked abo
   await openParts(page, 'Fans');
   const other = await context.newPage();
   await other.goto(page.url());
-  await other.getByLabel('fan-left, greatest, rpm').fill('4400');
+  await other.getByLabel('fan-left, maximum, rpm').fill('4400');
   await expect(saved(other)).toContainText('revision 2');
   // another figure: both stand
-  await page.getByLabel('fan-right, greatest, rpm').fill('4600');
+  await page.getByLabel('fan-right, maximum, rpm').fill('4600');
   await expect(saved(page)).toContainText('revision 3');
-  await expect(page.getByLabel('fan-left, greatest, rpm')).toHaveValue('4400');
+  await expect(page.getByLabel('fan-left, maximum, rpm')).toHaveValue('4400');
   // the same figure: asked, the figure named with all that was typed
-  await other.getByLabel('fan-right, greatest, rpm').fill('4700');
+  await other.getByLabel('fan-right, maximum, rpm').fill('4700');
   const asked = other.getByRole('dialog', { name: 'Changed in another window' });
   await expect(asked).toContainText('5000');
   await expect(asked).toContainText('4600');
@@ -80,11 +80,11 @@ test('another window’s change is joined where it does not touch, and asked abo
   await expect(asked).toBeHidden();
   await expect(saved(other)).toContainText('revision 4');
   await other.close();
-  await page.getByLabel('fan-right, greatest, rpm').fill('4650');
+  await page.getByLabel('fan-right, maximum, rpm').fill('4650');
   const dialog = page.getByRole('dialog', { name: 'Changed in another window' });
   await dialog.getByRole('button', { name: /take the other window’s, 4700/ }).click();
   await expect(dialog).toBeHidden();
-  await expect(page.getByLabel('fan-right, greatest, rpm')).toHaveValue('4700');
+  await expect(page.getByLabel('fan-right, maximum, rpm')).toHaveValue('4700');
   await expect(saved(page)).toContainText('revision 4');
 });
 
@@ -94,11 +94,11 @@ test('what is typed while the server is away is kept and sent when it is back', 
   await openMachine(page, 'five-year-old');
   await openParts(page, 'Fans');
   await page.route('**/api/**', (route) => route.abort());
-  await page.getByLabel('fan, greatest, rpm').fill('4300');
+  await page.getByLabel('fan, maximum, rpm').fill('4300');
   await expect(page.getByTestId('save-status')).toContainText('server away');
   await page.unroute('**/api/**');
   await expect(saved(page)).toContainText('revision 2');
   await page.reload();
   await openParts(page, 'Fans');
-  await expect(page.getByLabel('fan, greatest, rpm')).toHaveValue('4300');
+  await expect(page.getByLabel('fan, maximum, rpm')).toHaveValue('4300');
 });

@@ -33,7 +33,7 @@ test('enter a new machine from nothing', async ({ page }) => {
   });
   await openParts(page, 'Heat pipes');
   await page.getByRole('button', { name: 'add a heat pipe' }).click();
-  await fill(page, { 'pipe-1, round, mm': '6' });
+  await fill(page, { 'pipe-1, diameter, mm': '6' });
   await expect(page.getByTestId('watts-full')).toBeVisible();
   const full = await watts(page, 'full');
   expect(full).toBeGreaterThan(10);
@@ -41,8 +41,8 @@ test('enter a new machine from nothing', async ({ page }) => {
 
   // an absent figure shows the value assumed for it; a recorded one moves the answer
   await openParts(page, 'Fans');
-  await expect(page.getByLabel('fan-1, greatest, rpm')).toHaveAttribute('placeholder', /^\d{4}/);
-  await page.getByLabel('fan-1, greatest, rpm').fill('3500');
+  await expect(page.getByLabel('fan-1, maximum, rpm')).toHaveAttribute('placeholder', /^\d{4}/);
+  await page.getByLabel('fan-1, maximum, rpm').fill('3500');
   await expect.poll(() => watts(page, 'full')).toBeLessThan(full);
 
   // left at once: what was typed last is sent all the same

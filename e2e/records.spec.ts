@@ -100,7 +100,7 @@ test('a state shares the cooling, a sibling variant is assumed until it is confi
   await expect(family).toContainText('TL15-0007');
   await page.keyboard.press('k');
   await openParts(page, 'Fans');
-  const speed = page.getByLabel('fan-left, greatest, rpm');
+  const speed = page.getByLabel('fan-left, maximum, rpm');
   const before = await speed.inputValue();
   await speed.fill('3111');
   await expect(saved(page)).toContainText('revision 2');
@@ -134,10 +134,10 @@ test('a state shares the cooling, a sibling variant is assumed until it is confi
   await page.keyboard.press('k');
   await openParts(page, 'Fans');
   await expect(
-    page.getByRole('button', { name: /greatest: assumed, assumed from/ }).first(),
+    page.getByRole('button', { name: /maximum: assumed, assumed from/ }).first(),
   ).toBeVisible();
   await page.getByRole('button', { name: /Confirm \d copied figures/ }).click();
-  await expect(page.getByRole('button', { name: /fan-left, greatest: assumed/ })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: /fan-left, maximum: assumed/ })).toHaveCount(0);
   await page.keyboard.press('i');
   await family.getByRole('link', { name: /compare with .*cleaned/ }).click();
   await expect(page.getByTestId('differences')).toContainText('6-core twin');

@@ -27,7 +27,13 @@ test.each([
   ['shell.footHeightMm', 'shell foot height', 'outside'],
   ['room.temperatureC', 'room temperature', 'outside'],
   ['noise.distanceM', 'microphone distance', 'outside'],
-  ['fans.psi', 'fans.psi', 'cooling'],
+  ['fans.psi', 'psi, fans', 'cooling'],
+  ['finStacks.fins-left', 'fins-left, fin stacks', 'cooling'],
+  ['heatPipes.pipe.diameterMm', 'diameter, pipe', 'cooling'],
+  ['shell.material', 'shell material', 'outside'],
+  ['room.lid', 'room lid', 'outside'],
+  ['fans.fan-left.controlGroup', 'control group, fan-left', 'cooling'],
+  ['power.settings.quiet.later.afterS', 'begin of later limits, quiet', 'identify'],
 ] as const)('the figure %s reads “%s” and stands in %s', (path, words, step) => {
   expect(figureWords(path)).toBe(words);
   expect(stepOfFigure(path)).toBe(step);

@@ -1,3 +1,5 @@
+import { PART_LISTS } from '@zugluft/core/record/partLists';
+
 const FIELDS: Record<string, string> = {
   widthMm: 'width',
   lengthMm: 'length',
@@ -5,14 +7,14 @@ const FIELDS: Record<string, string> = {
   depthMm: 'depth',
   thicknessMm: 'thickness',
   diameterMm: 'diameter',
-  flattenedMm: 'pressed thickness',
-  flattenedWidthMm: 'pressed width',
+  flattenedMm: 'flattened thickness',
+  flattenedWidthMm: 'flattened width',
   finCount: 'fin count',
   finThicknessMm: 'fin thickness',
   impellerDiameterMm: 'impeller',
   bladeHeightMm: 'blade height',
-  minRpm: 'least speed',
-  maxRpm: 'greatest speed',
+  minRpm: 'minimum speed',
+  maxRpm: 'maximum speed',
   openShare: 'open share',
   blockedShare: 'blocked share',
   lintShare: 'lint',
@@ -39,21 +41,35 @@ const FIELDS: Record<string, string> = {
   cpuShortW: 'CPU short',
   cpuShortWindowS: 'CPU short window',
   gpuSustainedW: 'GPU sustained',
+  afterS: 'begin of later limits',
   massKg: 'mass',
   fromMm: 'begin',
   toMm: 'end',
 };
 
-/** A figure's path in field terms: “bond line, gpu” for `dies.gpu.interface.bondLineUm`. */
+/** A field's name without its unit and in words: “later” for `laterS`, “short window” for `shortWindowS`. */
+function plainWord(field: string): string {
+  return field
+    .replace(/(?:Mm|Um|Kg|WmK|KPerW|Rpm|Deg|DbA|Years|Share|[WSCM])$/, '')
+    .replace(/([a-z])([A-Z])/g, (_, a: string, b: string) => `${a} ${b.toLowerCase()}`);
+}
+
+/** A figure's path in field terms: “bond line, gpu” for `dies.gpu.interface.bondLineUm`, “shell material” for `shell.material`. */
 export function figureWords(path: string): string {
   const parts = path.split('.');
+  const [first] = parts;
   const field = parts[parts.length - 1]!;
-  const word = FIELDS[field] ?? field;
+  if (parts.length === 2 && (PART_LISTS as readonly string[]).includes(first!)) {
+    return `${field}, ${plainWord(first!)}`;
+  }
+  const known = FIELDS[field];
+  const word = known ?? plainWord(field);
   if (parts.length < 3) {
-    return parts[0] === 'shell' && FIELDS[field] ? `shell ${word}` : FIELDS[field] ? word : path;
+    const said = parts.length === 1 || first === 'identity' || (known && first !== 'shell');
+    return said ? word : `${first} ${word}`;
   }
   const along = parts[2] === 'along' ? ` on ${parts[3]}` : '';
-  return `${word}, ${parts[1]}${along}`;
+  return `${word}, ${first === 'power' ? parts[2] : parts[1]}${along}`;
 }
 
 /** Which step of a machine's file shows the figure at a path. */

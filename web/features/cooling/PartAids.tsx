@@ -149,7 +149,7 @@ function PipeAids({ n, write }: { n: Read; write: Write }) {
   const section = pipeSection(diameter / 1000, pressed / 1000, undefined, 1, 1);
   return (
     <>
-      <Aid name="pressed width from these" value={width} unit="mm" digits={1} />
+      <Aid name="flattened width from these" value={width} unit="mm" digits={1} />
       {measured !== undefined && (
         <Aid name="recorded width differs by" value={measured - width} unit="mm" digits={1} />
       )}

@@ -51,7 +51,7 @@ export function PartMore({ list, index, part }: { list: PartList; index: number;
           <FieldRow name="Pressed width" unit="mm">
             <FigureInput
               path={at('flattenedWidthMm')}
-              label={`${part.id}, pressed width`}
+              label={`${part.id}, flattened width`}
               unit="mm"
             />
           </FieldRow>
@@ -104,7 +104,7 @@ export function PartMore({ list, index, part }: { list: PartList; index: number;
           <FieldRow name="Conducts" unit="W/mK">
             <FigureInput
               path={at('conductivityWmK')}
-              label={`${part.id}, conducts`}
+              label={`${part.id}, conductivity`}
               unit="W/mK"
               assumedPath={`pads.${part.id}.conductivityWmK`}
             />

@@ -53,10 +53,10 @@ export const PART_KINDS: readonly PartKind[] = [
       },
       {
         kind: 'figure',
-        header: 'conducts',
+        header: 'conductivity',
         unit: 'W/mK',
         field: 'interface.conductivityWmK',
-        width: 'w-24',
+        width: 'w-32',
         assumed: true,
       },
       {
@@ -111,13 +111,13 @@ export const PART_KINDS: readonly PartKind[] = [
     empty: 'No heat pipe yet. A machine with a vapor chamber may have none.',
     columns: [
       { kind: 'figure', header: 'count', field: 'count', width: 'w-16' },
-      { kind: 'figure', header: 'round', unit: 'mm', field: 'diameterMm', width: 'w-20' },
+      { kind: 'figure', header: 'diameter', unit: 'mm', field: 'diameterMm', width: 'w-24' },
       {
         kind: 'figure',
-        header: 'pressed to',
+        header: 'flattened to',
         unit: 'mm',
         field: 'flattenedMm',
-        width: 'w-24',
+        width: 'w-28',
         assumed: true,
       },
       {
@@ -170,7 +170,7 @@ export const PART_KINDS: readonly PartKind[] = [
       },
       {
         kind: 'choice',
-        header: 'of',
+        header: 'material',
         field: 'material',
         options: ['copper', 'aluminium'],
         empty: 'copper?',
@@ -205,18 +205,18 @@ export const PART_KINDS: readonly PartKind[] = [
       },
       {
         kind: 'figure',
-        header: 'least',
+        header: 'minimum',
         unit: 'rpm',
         field: 'minRpm',
-        width: 'w-24',
+        width: 'w-28',
         assumed: true,
       },
       {
         kind: 'figure',
-        header: 'greatest',
+        header: 'maximum',
         unit: 'rpm',
         field: 'maxRpm',
-        width: 'w-24',
+        width: 'w-28',
         assumed: true,
       },
       {
@@ -249,10 +249,10 @@ export const PART_KINDS: readonly PartKind[] = [
       { kind: 'figure', header: 'length', unit: 'mm', field: 'lengthMm', width: 'w-16' },
       {
         kind: 'figure',
-        header: 'open',
+        header: 'open share',
         unit: '0–1',
         field: 'openShare',
-        width: 'w-20',
+        width: 'w-28',
         assumed: true,
       },
       { kind: 'figure', header: 'blocked', unit: '0–1', field: 'blockedShare', width: 'w-20' },
