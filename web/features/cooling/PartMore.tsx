@@ -48,7 +48,7 @@ export function PartMore({ list, index, part }: { list: PartList; index: number;
     case 'heatPipes':
       return (
         <More>
-          <FieldRow name="Pressed width" unit="mm">
+          <FieldRow name="Flattened width" unit="mm">
             <FigureInput
               path={at('flattenedWidthMm')}
               label={`${part.id}, flattened width`}
