@@ -1,10 +1,11 @@
 import { LineChart, ScatterChart } from 'echarts/charts';
 import { GridComponent, MarkLineComponent } from 'echarts/components';
-import { init, use as register, type EChartsType } from 'echarts/core';
+import { use as register } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
 import type { CapEstimate } from '@zugluft/core/case/answer';
 import { themeColours } from './themeColours';
+import { useChart } from './useChart';
 import { DASH, lineStyle, placeAlong, stretches, type Point } from './envelopeLines';
 
 register([LineChart, ScatterChart, GridComponent, MarkLineComponent, CanvasRenderer]);
@@ -35,32 +36,19 @@ export default function EnvelopeChart({
   theme: string;
   onPoint?: ((point: Point) => void) | undefined;
 }) {
-  const holder = useRef<HTMLDivElement>(null);
-  const chart = useRef<EChartsType | null>(null);
   const pointed = useRef(onPoint);
   useEffect(() => {
     pointed.current = onPoint;
   });
 
-  useEffect(() => {
-    const element = holder.current;
-    if (!element) return;
-    const made = init(element);
-    chart.current = made;
-    const resize = new ResizeObserver(() => made.resize());
-    resize.observe(element);
+  const { holder, chart } = useChart((made) => {
     made.getZr().on('mousemove', (e) => {
       const at = [e.offsetX, e.offsetY];
       if (!made.containPixel('grid', at)) return;
       const [cpu, gpu] = made.convertFromPixel('grid', at) as [number, number];
       pointed.current?.({ cpu, gpu });
     });
-    return () => {
-      resize.disconnect();
-      made.dispose();
-      chart.current = null;
-    };
-  }, []);
+  });
 
   useEffect(() => {
     const element = holder.current;
@@ -195,7 +183,7 @@ export default function EnvelopeChart({
       },
       { notMerge: true },
     );
-  }, [caps, ruled, marked, large, theme]);
+  }, [chart, holder, caps, ruled, marked, large, theme]);
 
   return <div ref={holder} className="w-full h-full" data-testid="envelope-chart" />;
 }

@@ -1,11 +1,12 @@
 import { LineChart } from 'echarts/charts';
 import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
-import { init, use as register, type EChartsType } from 'echarts/core';
+import { use as register } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
-import { useEffect, useRef } from 'react';
+import { useEffect } from 'react';
 import { toShown, type UnitPreference } from '@zugluft/core/record/units';
 import type { Simulation } from '@zugluft/core/transient/simulateFirmware';
 import { themeColours } from './themeColours';
+import { useChart } from './useChart';
 
 register([LineChart, GridComponent, MarkLineComponent, TooltipComponent, CanvasRenderer]);
 
@@ -33,21 +34,7 @@ export default function TimeChart({
   theme: string;
   units: UnitPreference;
 }) {
-  const holder = useRef<HTMLDivElement>(null);
-  const chart = useRef<EChartsType | null>(null);
-  useEffect(() => {
-    const element = holder.current;
-    if (!element) return;
-    const made = init(element);
-    chart.current = made;
-    const resize = new ResizeObserver(() => made.resize());
-    resize.observe(element);
-    return () => {
-      resize.disconnect();
-      made.dispose();
-      chart.current = null;
-    };
-  }, []);
+  const { holder, chart } = useChart();
   useEffect(() => {
     const element = holder.current;
     if (!element || !chart.current) return;
@@ -160,6 +147,6 @@ export default function TimeChart({
       },
       { notMerge: true },
     );
-  }, [run, theme, units]);
+  }, [chart, holder, run, theme, units]);
   return <div ref={holder} className="w-full h-full" data-testid="time-chart" />;
 }
