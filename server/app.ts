@@ -11,6 +11,7 @@ import { defaultRoutes } from './laboratory/defaultRoutes';
 import { settingRoutes } from './laboratory/settingRoutes';
 import type { Library } from './library';
 import { createMachineFamilies } from './machines/machineFamilies';
+import { listRoute } from './machines/listRoute';
 import { machineRoutes } from './machines/machineRoutes';
 import { createMachineTags } from './machines/machineTags';
 import { guideRoutes } from './openup/guideRoutes';
@@ -55,6 +56,7 @@ export function createApp(library: Library, webFolder: string | null, logger: Lo
       strictTransportSecurity: false,
     }),
   );
+  app.get('/api/machines', listRoute(list));
   app.use(compression());
 
   const api = express.Router();
@@ -73,7 +75,7 @@ export function createApp(library: Library, webFolder: string | null, logger: Lo
   api.use('/settings', settingRoutes(documents));
   api.use('/defaults', defaultRoutes(documents));
   const families = createMachineFamilies(db, documents);
-  api.use('/machines', machineRoutes(machines, list, families, history, createMachineTags(db)));
+  api.use('/machines', machineRoutes(machines, families, history, createMachineTags(db)));
   const importer = createImporter(db, machines, documents, attachments);
   api.use('/exchange', exchangeRoutes(db, machines, importer, attachments, documents));
   api.use(unknownRoute);

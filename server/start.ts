@@ -1,11 +1,11 @@
 import { once } from 'node:events';
 import type { Server } from 'node:http';
-import pino from 'pino';
 import { createApp } from './app';
 import { openDatabase, type Database } from './database/openDatabase';
 import { computeInThread } from './derived/computeInThread';
 import { tidyIncoming } from './exchange/receiveFile';
 import { createLibrary } from './library';
+import { createLogger } from './logger';
 
 export interface Running {
   address: string;
@@ -25,7 +25,7 @@ export async function startServer(options: {
   webFolder: string | null;
   port: number;
 }): Promise<Running> {
-  const logger = pino({ level: 'warn' });
+  const logger = createLogger();
   const db = await openDatabase(options.dataFolder);
   const library = createLibrary(db, computeInThread(), (cause) => logger.error(cause));
   await library.attachments.tidy();

@@ -11,6 +11,7 @@ import * as openUpLogs from './migrations/0006-open-up-logs';
 import * as labSettings from './migrations/0007-lab-settings';
 import * as documents from './migrations/0008-documents';
 import { defineModels, type Models } from './models';
+import { createWriteQueue, type WriteQueue } from './writeQueue';
 
 /** Migrations, oldest first. They only go forward; an entry is never changed once it has shipped. */
 const MIGRATIONS: { name: string; up: (query: QueryInterface) => Promise<void> }[] = [
@@ -24,26 +25,12 @@ const MIGRATIONS: { name: string; up: (query: QueryInterface) => Promise<void> }
   { name: '0008-documents', up: documents.up },
 ];
 
-/** What a write changed of a machine as it is listed: its figures alone, its tags, or the words it is found by. */
-export type Touch = (typeof TOUCHES)[number];
-const TOUCHES = ['figures', 'tags', 'words'] as const;
-
-/** Machines that a write changed as they are listed, by id. */
-export type Touched = ReadonlyMap<string, Touch>;
-
-export interface Database {
+/** An open library; its writes go through one queue. */
+export interface Database extends WriteQueue {
   /** The data directory: photos and papers lie beside the library. */
   folder: string;
   sequelize: Sequelize;
   models: Models;
-  /** Runs a write as one transaction; writes queue up, since SQLite has one writer. */
-  write<T>(work: (transaction: Transaction) => Promise<T>): Promise<T>;
-  /** Writes that wait or are under way. */
-  queued(): number;
-  /** Called by a write that changes how a machine is listed. */
-  touch(transaction: Transaction, machineId: string, what: Touch): void;
-  /** Told after each write that changed what is listed, before whoever wrote goes on. */
-  onTouched(listener: (touched: Touched) => Promise<void>): void;
   close(): Promise<void>;
 }
 
@@ -75,43 +62,14 @@ export async function openDatabase(folder: string, upTo?: string): Promise<Datab
     await sequelize.close();
     throw cause;
   }
-  let tail: Promise<unknown> = Promise.resolve();
-  let queued = 0;
-  const touchedBy = new WeakMap<Transaction, Map<string, Touch>>();
-  const listeners: ((touched: Touched) => Promise<void>)[] = [];
-  const writeOne = async <T>(work: (transaction: Transaction) => Promise<T>): Promise<T> => {
-    const touched = new Map<string, Touch>();
-    const result = await sequelize.transaction((transaction) => {
-      touchedBy.set(transaction, touched);
-      return work(transaction);
-    });
-    if (touched.size) for (const tell of listeners) await tell(touched);
-    return result;
-  };
+  const queue = createWriteQueue(sequelize);
   return {
     folder,
     sequelize,
     models: defineModels(sequelize),
-    write(work) {
-      queued++;
-      const result = tail
-        .then(() => writeOne(work))
-        .finally(() => {
-          queued--;
-        });
-      tail = result.catch(() => undefined);
-      return result;
-    },
-    queued: () => queued,
-    touch(transaction, machineId, what) {
-      const touched = touchedBy.get(transaction);
-      const before = touched?.get(machineId);
-      const more = before === undefined || TOUCHES.indexOf(what) > TOUCHES.indexOf(before);
-      if (more) touched?.set(machineId, what);
-    },
-    onTouched: (listener) => void listeners.push(listener),
+    ...queue,
     async close() {
-      await tail;
+      await queue.close();
       await sequelize.close();
     },
   };

@@ -3,7 +3,7 @@ import type { ComputeWatts, WattsByCap } from './computeWatts';
 
 type Answer = { number: number; watts: Record<string, WattsByCap> };
 
-/** Computes watts in one thread of its own, which leaves the other cores to requests. Started when first needed. */
+/** Computes watts in one thread of its own, which leaves the other cores to requests. Started at once: it takes longest then. */
 export function computeInThread(): ComputeWatts {
   let worker: Worker | null = null;
   let count = 0;
@@ -34,6 +34,7 @@ export function computeInThread(): ComputeWatts {
     });
     return answer.watts;
   };
+  worker = start();
   compute.end = async () => worker?.terminate();
   return compute;
 }

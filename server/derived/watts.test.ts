@@ -18,7 +18,7 @@ const row = async (library: Library, query = '') => {
   const text = await library.list.listJson(query, () =>
     listQuery.parse(Object.fromEntries(new URLSearchParams(query))),
   );
-  const page = JSON.parse(text);
+  const page = JSON.parse(text.toString());
   return { ...page.items[0], pending: page.pending };
 };
 const settled = async (library: Library) => {

@@ -3,6 +3,7 @@ import { LABORATORY } from '@zugluft/core/documents/kinds';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { labDefaultsOf } from '@zugluft/core/record/labDefaults';
 import type { LabDefaults } from '@zugluft/core/record/resolver';
+import { QueryTypes, type Transaction } from 'sequelize';
 import type { MachineRow } from '../database/models';
 import type { Database } from '../database/openDatabase';
 import type { DocumentStore } from '../documents/documentStore';
@@ -47,8 +48,9 @@ export function createWattsKeeper(
   compute: ComputeWatts,
   failed: (cause: unknown) => void,
 ) {
-  const { Machine } = db.models;
   const entries = new Map<string, Entry>();
+  /** Those that something is still to be computed for, so that a list need not look through all. */
+  const waiting = new Set<string>();
   const listeners: ((kind: 'count' | 'caps') => Promise<void>)[] = [];
   let labCaps: Cap[] = capsOf();
   let extra: Cap[] = [];
@@ -59,10 +61,11 @@ export function createWattsKeeper(
   let changing: Promise<void> = Promise.resolve();
   let timer: ReturnType<typeof setTimeout> | undefined;
 
-  const caps = (): Cap[] => [...labCaps, ...extra.filter((c) => !labCaps.includes(c))];
+  let all: Cap[] = labCaps;
+  const caps = (): readonly Cap[] => all;
   const byOf = (e: Entry) => `${e.revision}.${defaultsRevision}.${DERIVATION}`;
   /** Caps that a machine still needs. */
-  const missing = (e: Entry): Cap[] => {
+  const missing = (e: Entry): readonly Cap[] => {
     if (!e.complete) return [];
     return e.by === byOf(e) ? caps().filter((c) => !(String(c) in e.watts)) : caps();
   };
@@ -82,12 +85,24 @@ export function createWattsKeeper(
     by: row.wattsBy,
   });
 
+  const enter = (id: string, entry: Entry) => {
+    entries.set(id, entry);
+    if (missing(entry).length) waiting.add(id);
+    else waiting.delete(id);
+  };
+  /** After what is wanted of every machine has changed. */
+  const lookThroughAll = () => {
+    all = [...labCaps, ...extra.filter((c) => !labCaps.includes(c))];
+    for (const [id, entry] of entries) enter(id, entry);
+  };
+
   const readLaboratory = async () => {
     const settings = await documents.read('settings', LABORATORY);
     labCaps = capsOf({ caps: settings.value.caps.levelsDbA });
     const own = await documents.read('defaults', LABORATORY);
     defaultsRevision = own.revision;
     defaults = labDefaultsOf(Object.entries(own.value));
+    lookThroughAll();
   };
   let first: Promise<void> | null = null;
   const ready = () => (first ??= readLaboratory());
@@ -111,29 +126,33 @@ export function createWattsKeeper(
     }
     const found = await compute({ machines, defaults: lab.defaults });
     await quiet();
-    await db.write(async (transaction) => {
+    const by = (revision: number) => `${revision}.${lab.defaultsRevision}.${DERIVATION}`;
+    const keep = async (transaction: Transaction) => {
       for (const { id, revision } of machines) {
-        const row = await Machine.findByPk(id, { transaction });
+        const before = entries.get(id);
         // written meanwhile: it is computed again
-        if (!row || row.revision !== revision) continue;
-        const by = `${revision}.${lab.defaultsRevision}.${DERIVATION}`;
-        const before = row.wattsBy === by ? (JSON.parse(row.watts) as WattsByCap) : {};
-        const watts = { ...before, ...found[id] };
-        await row.update(
-          { watts: JSON.stringify(watts), wattsBy: by },
-          { transaction, silent: true },
+        if (!before || before.revision !== revision) continue;
+        const kept = before.by === by(revision) ? before.watts : {};
+        const watts = { ...kept, ...found[id] };
+        const [, changed] = await db.sequelize.query(
+          'UPDATE machines SET watts = :watts, wattsBy = :by WHERE id = :id AND revision = :revision',
+          {
+            replacements: { id, revision, by: by(revision), watts: JSON.stringify(watts) },
+            type: QueryTypes.UPDATE,
+            transaction,
+          },
         );
-        entries.set(id, entryOf(row));
-        db.touch(transaction, id, 'figures');
+        if (changed) db.touch(transaction, id, 'figures');
       }
-    });
+    };
+    await db.write(keep);
   };
 
   const run = async () => {
     while (!stopped) {
       const batch: [string, Entry][] = [];
-      for (const entry of entries) {
-        if (missing(entry[1]).length) batch.push(entry);
+      for (const id of waiting) {
+        batch.push([id, entries.get(id)!]);
         if (batch.length === BATCH) break;
       }
       if (!batch.length) return;
@@ -156,7 +175,7 @@ export function createWattsKeeper(
       .finally(() => {
         running = null;
         // asked for between the last look and now
-        if (!stopped && !timer && [...entries.values()].some((e) => missing(e).length)) wake();
+        if (!stopped && !timer && waiting.size) wake();
       });
   };
 
@@ -174,25 +193,21 @@ export function createWattsKeeper(
 
     /** A machine's row as it was just read. */
     note(row: MachineRow): void {
-      const entry = entryOf(row);
-      entries.set(row.id, entry);
-      if (missing(entry).length) wake();
+      enter(row.id, entryOf(row));
+      if (waiting.has(row.id)) wake();
     },
 
     /** A cap that somebody asked for is kept up from now on, in place of one that was asked for long ago. */
     want(cap: Cap): void {
       if (caps().includes(cap)) return;
       extra = [...extra, cap].slice(-MAX_EXTRA_CAPS);
+      lookThroughAll();
       void tell('caps').catch(failed);
       wake();
     },
 
     /** How many machines are still being computed. */
-    pending(): number {
-      let count = 0;
-      for (const e of entries.values()) if (missing(e).length) count++;
-      return count;
-    },
+    pending: () => waiting.size,
 
     onChange: (listener: (kind: 'count' | 'caps') => Promise<void>) =>
       void listeners.push(listener),

@@ -1,6 +1,7 @@
 import { kindNamed, type KindName, type ValueOf } from '@zugluft/core/documents/kinds';
 import { QueryTypes, type Transaction } from 'sequelize';
 import type { Database } from '../database/openDatabase';
+import { allDone } from '../database/writeQueue';
 import { Problem } from '../security/problem';
 import { staleProblem } from './lock';
 import type { KeptDocument, Shelf, ShelfOf } from './shelf';
@@ -142,32 +143,27 @@ export function createDocumentStore(db: Database) {
     const revision = now.revision + 1;
     const at = new Date();
     const put = { kind, id, revision, putAsideAt, at };
-    if (now.revision) {
-      await db.sequelize.query(
+    const newest = (): Promise<unknown> =>
+      db.sequelize.query(
         'UPDATE documents SET revision = :revision, putAsideAt = :putAsideAt, updatedAt = :at WHERE kind = :kind AND id = :id',
         { replacements: put, transaction },
       );
-    } else {
-      await Document.create(
-        { kind, id, revision, putAsideAt, createdAt: at, updatedAt: at },
-        { transaction },
-      );
-    }
-    await db.sequelize.query(
-      `INSERT INTO document_revisions (kind, id, revision, value, name, putAside, note, writeId, createdAt)
+    const revised = (): Promise<unknown> =>
+      db.sequelize.query(
+        `INSERT INTO document_revisions (kind, id, revision, value, name, putAside, note, writeId, createdAt)
         VALUES (:kind, :id, :revision, :value, :name, :aside, :note, :writeId, :at)`,
-      {
-        replacements: {
-          ...put,
-          value: JSON.stringify(value),
-          name,
-          aside,
-          note: note.slice(0, MAX_NOTE),
-          writeId: writeId ?? null,
+        {
+          replacements: {
+            ...put,
+            value: JSON.stringify(value),
+            name,
+            aside,
+            note: note.slice(0, MAX_NOTE),
+            writeId: writeId ?? null,
+          },
+          transaction,
         },
-        transaction,
-      },
-    );
+      );
     const kept: KeptDocument<T> = {
       kind,
       id,
@@ -178,7 +174,17 @@ export function createDocumentStore(db: Database) {
       createdAt: now.createdAt ?? at,
       updatedAt: at,
     };
-    await shelfOf(kind).listed?.(kept, now.revision ? now : null, transaction);
+    const listed = (): Promise<unknown> | undefined =>
+      shelfOf(kind).listed?.(kept, now.revision ? now : null, transaction);
+    // handed over together: under load each wait for the database is a turn of everything else
+    if (now.revision) await allDone([newest(), revised(), listed()]);
+    else {
+      await Document.create(
+        { kind, id, revision, putAsideAt, createdAt: at, updatedAt: at },
+        { transaction },
+      );
+      await allDone([revised(), listed()]);
+    }
     return kept;
   };
 
@@ -224,7 +230,7 @@ export function createDocumentStore(db: Database) {
     about: WriteAbout,
   ): Promise<KeptDocument<ValueOf<K>>> => {
     const shelf = shelfOf(kind);
-    const written = await db.write(async (transaction) => {
+    const work = async (transaction: Transaction) => {
       const now = await read(kind, id, transaction);
       if (now.revision !== seen) {
         if (await arrivedBefore(kind, id, seen, about, transaction)) return now;
@@ -235,7 +241,8 @@ export function createDocumentStore(db: Database) {
       const next = await put(now, made, about, transaction);
       if (made.value !== undefined && now.revision) await shelf.changed?.(next, now, transaction);
       return next;
-    });
+    };
+    const written = await db.write(work, { together: true });
     shelf.kept?.();
     return written;
   };

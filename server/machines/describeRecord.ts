@@ -20,6 +20,11 @@ function wordsOf(record: CaseRecord): string[] {
 
 const MAX_WORDS = 8000;
 
+/** What a search finds a machine by. */
+export function searchTextOf(record: CaseRecord): string {
+  return wordsOf(record).join(' ').slice(0, MAX_WORDS).toLowerCase();
+}
+
 function sum(values: (number | null)[]): number | null {
   const known = values.filter((x) => x !== null);
   return known.length ? known.reduce((a, b) => a + b, 0) : null;
@@ -35,7 +40,7 @@ export function describeRecord(record: CaseRecord, complete: boolean) {
     maker: identity.maker ?? '',
     model: identity.model ?? '',
     variant: identity.variant ?? '',
-    searchText: wordsOf(record).join(' ').slice(0, MAX_WORDS).toLowerCase(),
+    searchText: searchTextOf(record),
     fans: record.fans?.length ?? 0,
     pipes: (record.heatPipes ?? []).reduce((n, p) => n + (figureValue(p.count) ?? 1), 0),
     stacks: record.finStacks?.length ?? 0,

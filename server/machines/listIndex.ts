@@ -88,8 +88,8 @@ export function createListIndex() {
   const ordered = new Map<string, number[]>();
   const found = new Map<string, Promise<Uint8Array>>();
   const passing = new Map<string, Promise<Uint8Array>>();
-  const answers = new Map<string, string>();
-  let texts: (string | null)[] = [];
+  const answers = new Map<string, Buffer>();
+  let texts: (Buffer | null)[] = [];
 
   const column = (name: string): Float64Array => {
     const known = columns.get(name);
@@ -212,8 +212,8 @@ export function createListIndex() {
       return { places: out, total };
     },
 
-    /** A row as JSON, made once. */
-    text: (i: number): string => (texts[i] ??= JSON.stringify(rows[i])),
+    /** A row as JSON with the comma after it, made once. */
+    text: (i: number): Buffer => (texts[i] ??= Buffer.from(`${JSON.stringify(rows[i])},`)),
 
     /** Marks of a search, one under way serving all who wait for it; one that failed is not kept. */
     search(typed: string, look: () => Promise<Uint8Array>): Promise<Uint8Array> {
@@ -234,6 +234,6 @@ export function createListIndex() {
     },
 
     answer: (asked: string) => answers.get(asked),
-    keepAnswer: (asked: string, text: string) => remember(answers, asked, text, MAX_ANSWERS),
+    keepAnswer: (asked: string, text: Buffer) => remember(answers, asked, text, MAX_ANSWERS),
   };
 }

@@ -8,8 +8,6 @@ import { expectedRevision } from '../documents/lock';
 import { writeIdOf } from '../documents/writeId';
 import { parse } from '../security/parse';
 import type { MachineFamilies } from './machineFamilies';
-import { listQuery } from './listQuery';
-import type { MachineList } from './machineList';
 import type { MachineStore } from './machineStore';
 import { tagChange, type MachineTags } from './machineTags';
 
@@ -25,10 +23,9 @@ function etag(machine: Machine): string {
   return `"${machine.revision}"`;
 }
 
-/** Routes under /api/machines. */
+/** Routes under /api/machines, but for the list itself. */
 export function machineRoutes(
   store: MachineStore,
-  list: MachineList,
   families: MachineFamilies,
   history: DocumentHistory,
   tags: MachineTags,
@@ -42,11 +39,6 @@ export function machineRoutes(
       .location(`/api/machines/${machine.id}`)
       .set('ETag', etag(machine))
       .json(machine);
-
-  router.get('/', async (req, res) => {
-    const answer = await list.listJson(req.url, () => parse(listQuery, req.query));
-    res.type('application/json').send(answer);
-  });
 
   router.get('/tags', async (_req, res) => {
     res.json({ items: await tags.list() });

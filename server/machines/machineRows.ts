@@ -1,15 +1,16 @@
 import { randomUUID } from 'node:crypto';
 import type { UnitFacts } from '@zugluft/core/family/unitFacts';
 import type { Machine, Unit } from '@zugluft/core/library/answers';
+import { checkRecord } from '@zugluft/core/record/checkRecord';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
-import type { Transaction } from 'sequelize';
-import type { MachineRow, UnitRow } from '../database/models';
+import { QueryTypes, type Transaction } from 'sequelize';
+import type { UnitRow } from '../database/models';
 import type { Database } from '../database/openDatabase';
 import type { DocumentStore } from '../documents/documentStore';
 import type { KeptDocument } from '../documents/shelf';
 import { Problem } from '../security/problem';
-import { describeRecord } from './describeRecord';
+import { describeRecord, searchTextOf } from './describeRecord';
 
 export function found<T>(row: T | null, what = 'machine'): T {
   if (!row) throw new Problem(404, 'Not found', `there is no such ${what}`);
@@ -20,26 +21,52 @@ export function toUnit(row: UnitRow): Unit {
   return { id: row.id, revision: row.revision, facts: JSON.parse(row.facts) as UnitFacts };
 }
 
+/** A machine's row with its unit. */
+const ANSWER = `SELECT m.complete, m.variantId, m.stateName, m.createdAt, m.updatedAt, m.putAsideAt,
+  u.id AS unitId, u.revision AS unitRevision, u.facts FROM machines m JOIN units u ON u.id = m.unitId WHERE m.id = :id`;
+
+interface AnswerRow {
+  complete: number;
+  variantId: string;
+  stateName: string;
+  createdAt: string;
+  updatedAt: string;
+  putAsideAt: string | null;
+  unitId: string;
+  unitRevision: number;
+  facts: string;
+}
+
 /** A machine with its record and unit, as it is answered. */
 export async function machineAnswer(
   db: Database,
   kept: KeptDocument<CaseRecord>,
   transaction?: Transaction,
 ): Promise<Machine> {
-  const within = transaction ? { transaction } : {};
-  const row = found(await db.models.Machine.findByPk(kept.id, within));
-  const unit = found(await db.models.Unit.findByPk(row.unitId, within), 'unit');
+  const [row] = await db.sequelize.query<AnswerRow>(ANSWER, {
+    type: QueryTypes.SELECT,
+    replacements: { id: kept.id },
+    ...(transaction ? { transaction } : {}),
+  });
+  const { complete, variantId, stateName, createdAt, updatedAt, putAsideAt, ...unit } = found(
+    row ?? null,
+  );
+  const iso = (at: Date | string) => new Date(at).toISOString();
   return {
-    id: row.id,
+    id: kept.id,
     revision: kept.revision,
     record: kept.value,
-    complete: row.complete,
-    variantId: row.variantId,
-    unit: toUnit(unit),
-    stateName: row.stateName,
-    createdAt: row.createdAt.toISOString(),
-    updatedAt: (kept.updatedAt ?? row.updatedAt).toISOString(),
-    putAsideAt: row.putAsideAt?.toISOString() ?? null,
+    complete: Boolean(complete),
+    variantId,
+    unit: {
+      id: unit.unitId,
+      revision: unit.unitRevision,
+      facts: JSON.parse(unit.facts) as UnitFacts,
+    },
+    stateName,
+    createdAt: iso(createdAt),
+    updatedAt: iso(kept.updatedAt ?? updatedAt),
+    putAsideAt: putAsideAt === null ? null : iso(putAsideAt),
   };
 }
 
@@ -95,18 +122,20 @@ export async function listMachine(
     db.touch(transaction, now.id, 'words');
     return;
   }
-  const row: MachineRow = found(await db.models.Machine.findByPk(now.id, { transaction }));
-  const words = row.searchText;
   const described =
-    now.value === before.value ? {} : describeRecord(now.value, parseRecord(now.value).complete);
-  await row.update(
-    {
-      ...described,
-      revision: now.revision,
-      stateName: now.name ?? row.stateName,
-      putAsideAt: now.putAsideAt,
-    },
-    { transaction },
-  );
-  db.touch(transaction, now.id, row.searchText === words ? 'figures' : 'words');
+    now.value === before.value ? {} : describeRecord(now.value, !checkRecord(now.value).length);
+  const words = 'searchText' in described && described.searchText !== searchTextOf(before.value);
+  db.touch(transaction, now.id, words ? 'words' : 'figures');
+  const columns = {
+    ...described,
+    revision: now.revision,
+    ...(now.name === null ? {} : { stateName: now.name }),
+    putAsideAt: now.putAsideAt,
+    updatedAt: now.updatedAt,
+  };
+  const set = Object.keys(columns).map((name) => `${name} = :${name}`);
+  await db.sequelize.query(`UPDATE machines SET ${set.join(', ')} WHERE id = :id`, {
+    replacements: { ...columns, id: now.id },
+    transaction,
+  });
 }

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Machine } from '@zugluft/core/library/answers';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
-import { Op } from 'sequelize';
+import { Op, type Transaction } from 'sequelize';
 import type { Database } from '../database/openDatabase';
 import type { DocumentStore, WriteAbout } from '../documents/documentStore';
 import { DESCRIPTION, describeRecord } from './describeRecord';
@@ -63,7 +63,7 @@ export function createMachineStore(db: Database, documents: DocumentStore) {
           limit: DESCRIBED_AT_ONCE,
         });
         if (!rows.length) return done;
-        await db.write(async (transaction) => {
+        const describe = async (transaction: Transaction) => {
           for (const row of rows) {
             const { value } = await documents.read('record', row.id, transaction);
             const { record, complete } = parseRecord(value);
@@ -71,7 +71,8 @@ export function createMachineStore(db: Database, documents: DocumentStore) {
             await row.update(describeRecord(record, complete), { transaction, silent: true });
             db.touch(transaction, row.id, 'words');
           }
-        });
+        };
+        await db.write(describe);
         done += rows.length;
         after = rows[rows.length - 1]!.id;
       }
