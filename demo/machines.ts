@@ -1,12 +1,12 @@
 import type {
-  CaseRecord,
   DieRecord,
   FanRecord,
   FinStackRecord,
   HeatPipeRecord,
   PlateRecord,
   VentRecord,
-} from '@zugluft/core/record/recordSchema';
+} from '@zugluft/core/record/partSchema';
+import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 
 /**
  * The notebooks that Feldstille, a travelling recording co-operative, picked for its shortlist: may they run beside

@@ -30,7 +30,7 @@ const MAX_BODY = '1mb';
  * @param logger where unexpected errors go
  */
 export function createApp(library: Library, webFolder: string | null, logger: Logger): Express {
-  const { db, documents, history, machines, list, attachments } = library;
+  const { db, documents, history, machines, list, attachments, watts } = library;
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false);
@@ -77,7 +77,7 @@ export function createApp(library: Library, webFolder: string | null, logger: Lo
   const families = createMachineFamilies(db, documents);
   api.use('/machines', machineRoutes(machines, families, history, createMachineTags(db)));
   const importer = createImporter(db, machines, documents, attachments);
-  api.use('/exchange', exchangeRoutes(db, machines, importer, attachments, documents));
+  api.use('/exchange', exchangeRoutes(db, machines, importer, attachments, documents, watts));
   api.use(unknownRoute);
   app.use('/api', api);
 

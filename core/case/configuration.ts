@@ -2,7 +2,7 @@ import type { Configuration, HalfPlane, Ray } from '../envelope/limitTypes';
 import type { MachineModel } from '../network/networkModel';
 import { fanPower } from '../network/steadyState';
 import { figureValue } from '../record/figure';
-import type { SettingRecord } from '../record/recordSchema';
+import type { SettingRecord } from '../record/partSchema';
 
 /** Limits and CPU:GPU ratio of a setting; 1:1 without one. */
 export function configurationOf(

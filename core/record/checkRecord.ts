@@ -1,6 +1,9 @@
-import { PART_LISTS } from './partLists';
-import { figureValue, type Figure } from './figure';
-import type { CaseRecord, HeatPipeRecord } from './recordSchema';
+import { fieldsOfPart, PART_WORDS, RECORD_FIELDS, type Field } from './fieldTable';
+import { PART_LISTS, type PartListName } from './partLists';
+import { getAt, isObject } from './plainJson';
+import { figureValue } from './figure';
+import type { HeatPipeRecord } from './partSchema';
+import type { CaseRecord } from './recordSchema';
 
 /** One thing wrong with a record. `impossible` cannot be kept; `missing` and `unconnected` only keep it from an estimate. */
 export interface RecordIssue {
@@ -24,9 +27,6 @@ export function checkRecord(record: CaseRecord): RecordIssue[] {
     issues.push({ kind: 'impossible', path, message });
   const missing = (path: string, message: string) =>
     issues.push({ kind: 'missing', path, message });
-  const need = (path: string, figure: Figure | undefined) => {
-    if (figure === undefined) missing(path, 'needs a number');
-  };
   checkNames(record, impossible);
   checkSizes(record, impossible);
   (record.heatPipes ?? []).forEach((pipe, i) => checkAlong(pipe, `heatPipes.${i}`, impossible));
@@ -36,28 +36,45 @@ export function checkRecord(record: CaseRecord): RecordIssue[] {
   if (!dies.some((d) => d.role === 'cpu' || d.role === 'gpu')) {
     missing('dies', 'needs at least one die');
   }
-  dies.forEach((d, i) => {
-    need(`dies.${i}.widthMm`, d.widthMm);
-    need(`dies.${i}.lengthMm`, d.lengthMm);
-  });
-  (record.heatPipes ?? []).forEach((p, i) => need(`heatPipes.${i}.diameterMm`, p.diameterMm));
-  (record.finStacks ?? []).forEach((s, i) => {
-    need(`finStacks.${i}.widthMm`, s.widthMm);
-    need(`finStacks.${i}.heightMm`, s.heightMm);
-    need(`finStacks.${i}.depthMm`, s.depthMm);
-    need(`finStacks.${i}.finCount`, s.finCount);
-  });
-  (record.fans ?? []).forEach((f, i) => need(`fans.${i}.impellerDiameterMm`, f.impellerDiameterMm));
-  (record.vents ?? []).forEach((x, i) => {
-    need(`vents.${i}.widthMm`, x.widthMm);
-    need(`vents.${i}.lengthMm`, x.lengthMm);
-  });
+  for (const list of PART_LISTS) {
+    (record[list] ?? []).forEach((part, i) => {
+      for (const { at } of NEEDED[list]) {
+        if (getAt(part, at.split('.')) === undefined)
+          missing(`${list}.${i}.${at}`, 'needs a number');
+      }
+    });
+  }
   checkConnections(record, (path, message) => issues.push({ kind: 'unconnected', path, message }));
   const order = { impossible: 0, missing: 1, unconnected: 2 };
   return issues.sort((a, b) => order[a.kind] - order[b.kind]);
 }
 
 type Report = (path: string, message: string) => void;
+
+const NEEDED = Object.fromEntries(
+  PART_LISTS.map((list) => [list, fieldsOfPart(list).filter((f) => f.needed)]),
+) as Record<PartListName, Field[]>;
+
+/** Fields in which nothing but the name of a part may stand. */
+const STRICT = RECORD_FIELDS.filter((f) => f.refersTo && !f.refersTo.free);
+
+/** All names that stand in a field, each with its path. */
+function namesAt(
+  value: unknown,
+  at: readonly string[],
+  under = '',
+): { path: string; name: string }[] {
+  const inside = (key: string) => (under ? `${under}.${key}` : key);
+  const [key, ...rest] = at;
+  if (key === '*') {
+    if (!Array.isArray(value)) return [];
+    return value.flatMap((x, i) => namesAt(x, rest, inside(String(i))));
+  }
+  if (key !== undefined) return isObject(value) ? namesAt(value[key], rest, inside(key)) : [];
+  if (typeof value === 'string') return [{ path: under, name: value }];
+  if (Array.isArray(value)) return value.flatMap((x, i) => namesAt(x, [], inside(String(i))));
+  return isObject(value) ? Object.keys(value).map((name) => ({ path: inside(name), name })) : [];
+}
 
 function checkNames(record: CaseRecord, report: Report): void {
   for (const name of [...PART_LISTS, 'settings'] as const) {
@@ -162,53 +179,25 @@ function checkAlong(pipe: HeatPipeRecord, path: string, report: Report): void {
 }
 
 function checkReferences(record: CaseRecord, report: Report): void {
-  const names = {
-    die: new Set((record.dies ?? []).map((x) => x.id)),
-    plate: new Set((record.plates ?? []).map((x) => x.id)),
-    stack: new Set((record.finStacks ?? []).map((x) => x.id)),
-    fan: new Set((record.fans ?? []).map((x) => x.id)),
-  };
-  const known = (
-    path: string,
-    ids: readonly string[] | undefined,
-    set: Set<string>,
-    word: string,
-  ) =>
-    (ids ?? []).forEach((id, i) => {
-      if (!set.has(id)) report(`${path}.${i}`, `there is no ${word} called “${id}”`);
-    });
+  const names = Object.fromEntries(
+    PART_LISTS.map((list) => [list, new Set((record[list] ?? []).map((x) => x.id))]),
+  ) as Record<PartListName, Set<string>>;
+  for (const { at, refersTo } of STRICT) {
+    const word = refersTo!.lists.map((list) => PART_WORDS[list]).join(' or ');
+    for (const { path, name } of namesAt(record, at.split('.'))) {
+      if (!refersTo!.lists.some((list) => names[list].has(name))) {
+        report(path, `there is no ${word} called “${name}”`);
+      }
+    }
+  }
   const owner = new Map<string, string>();
   (record.plates ?? []).forEach((p, i) => {
-    known(`plates.${i}.dies`, p.dies, names.die, 'die');
     (p.dies ?? []).forEach((d, j) => {
       if (owner.has(d))
         report(`plates.${i}.dies.${j}`, `the die “${d}” already lies under “${owner.get(d)}”`);
       owner.set(d, p.id);
     });
   });
-  (record.finStacks ?? []).forEach((s, i) => {
-    known(`finStacks.${i}.fans`, s.fans, names.fan, 'fan');
-    known(`finStacks.${i}.plates`, s.plates, names.plate, 'plate');
-  });
-  (record.vents ?? []).forEach((x, i) => {
-    known(`vents.${i}.fans`, x.fans, names.fan, 'fan');
-    known(`vents.${i}.finStacks`, x.finStacks, names.stack, 'fin stack');
-  });
-  const onPipes = new Set([...names.plate, ...names.stack]);
-  (record.heatPipes ?? []).forEach((p, i) => {
-    (p.along ?? []).forEach((a, j) => {
-      if (!onPipes.has(a.part)) {
-        report(
-          `heatPipes.${i}.along.${j}.part`,
-          `there is no plate or fin stack called “${a.part}”`,
-        );
-      }
-    });
-  });
-  const pipes = new Set((record.heatPipes ?? []).map((x) => x.id));
-  (record.finStacks ?? []).forEach((s, i) =>
-    known(`finStacks.${i}.pipesFromFan`, s.pipesFromFan, pipes, 'heat pipe'),
-  );
   (record.plates ?? []).forEach((p, i) =>
     (p.places ?? []).forEach((place, j) => {
       if (!p.dies?.includes(place.die)) {
@@ -220,17 +209,11 @@ function checkReferences(record: CaseRecord, report: Report): void {
     }),
   );
   (record.pads ?? []).forEach((p, i) => {
-    if (p.to !== undefined && p.to !== 'base-cover' && !names.plate.has(p.to)) {
+    if (p.to !== undefined && p.to !== 'base-cover' && !names.plates.has(p.to)) {
       report(`pads.${i}.to`, `leads to “${p.to}”, which is neither a plate nor the base-cover`);
     }
     if (p.from !== undefined && p.from === p.to) {
       report(`pads.${i}.to`, 'leads back to where it comes from');
-    }
-  });
-  (record.noise?.sweep ?? []).forEach((s, i) => {
-    for (const id of Object.keys(s.rpm)) {
-      if (!names.fan.has(id))
-        report(`noise.sweep.${i}.rpm.${id}`, `there is no fan called “${id}”`);
     }
   });
 }

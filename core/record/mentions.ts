@@ -1,40 +1,21 @@
-import type { PartListName } from './partLists';
+import { RECORD_FIELDS, type Field } from './fieldTable';
+import { PART_LISTS, type PartListName } from './partLists';
 import { isObject, type Json } from './plainJson';
 
 /**
- * Where parts of a kind are mentioned by name: `*` any entry of a list, `[]` a list of names, `{}` an object with names as keys,
- * `!` the entry around the name goes with it.
+ * Where parts of a kind are mentioned by name, from the table of fields: `*` any entry of a list, `[]` a list of names, `{}` an
+ * object with names as keys, `!` the entry around the name goes with it.
  */
-const MENTIONS: Readonly<Record<PartListName, readonly string[]>> = {
-  dies: ['plates.*.dies.[]', 'plates.*.places.*.!die', 'airway.places.{}'],
-  plates: [
-    'finStacks.*.plates.[]',
-    'heatPipes.*.along.*.!part',
-    'pads.*.from',
-    'pads.*.to',
-    'strips.*.at',
-    'airway.places.{}',
-  ],
-  heatPipes: ['finStacks.*.pipesFromFan.[]', 'strips.*.at', 'airway.places.{}'],
-  finStacks: [
-    'vents.*.finStacks.[]',
-    'heatPipes.*.along.*.!part',
-    'pads.*.from',
-    'pads.*.to',
-    'strips.*.at',
-    'airway.places.{}',
-  ],
-  fans: [
-    'finStacks.*.fans.[]',
-    'vents.*.fans.[]',
-    'noise.sweep.*.rpm.{}',
-    'strips.*.at',
-    'airway.places.{}',
-  ],
-  vents: ['strips.*.at', 'airway.places.{}'],
-  strips: [],
-  pads: [],
-};
+const MENTIONS = Object.fromEntries(
+  PART_LISTS.map((list) => [list, RECORD_FIELDS.flatMap((f) => mentionOf(f, list))]),
+) as Record<PartListName, string[]>;
+
+function mentionOf({ at, refersTo }: Field, list: PartListName): string[] {
+  if (!refersTo?.lists.includes(list)) return [];
+  if (refersTo.as === 'names') return [`${at}.[]`];
+  if (refersTo.as === 'keys') return [`${at}.{}`];
+  return [refersTo.withEntry ? at.replace(/[^.]+$/, '!$&') : at];
+}
 
 /** What stands in place of a name; null: the part is gone. */
 type Map = (name: string) => string | null;

@@ -7,7 +7,7 @@ import { settleAt } from '../envelope/pointReadout';
 import { figureValue } from '../record/figure';
 import type { RangeNote } from '../network/rangeNotes';
 import { unsettledNotes } from '../network/unsettledNotes';
-import type { SettingRecord } from '../record/recordSchema';
+import type { SettingRecord } from '../record/partSchema';
 import type { AssumedFigure } from '../record/resolver';
 import { firmwareFigures, type FirmwareFigures } from './firmwareFigures';
 import { heatCapacities } from './heatCapacities';

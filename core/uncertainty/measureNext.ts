@@ -1,8 +1,10 @@
-import type { CaseInput } from '../record/resolver';
+import type { DefaultKey } from '../record/defaults';
+import { fieldAt, type Field } from '../record/fieldTable';
 import type { DrawPlan } from './draws';
+import { SETTLED_BY, type BenchMeans } from './settledBy';
 
 /** How a cause is narrowed: read off the opened machine, or by one of the bench's means. */
-export type MeasureMeans = 'figure' | 'noise-sweep' | 'fan-curve' | 'run-under-load';
+export type MeasureMeans = 'figure' | BenchMeans;
 
 /** Something worth measuring, with half the 5–95 % band before and after. */
 export interface MeasureNext {
@@ -28,36 +30,16 @@ const MAX_ITEMS = 5;
 /** Less than this share of the band is not worth the walk to the bench. */
 const MIN_GAIN = 0.01;
 
-/** Figures of the record that cannot be read off the opened machine. */
-const HIDDEN = /\.(bondLineUm|conductivityWmK)$/;
-const FAN_CURVE = /^fans\.(psi|phi|curveExponent)(\.|$)/;
-const RUN =
-  /^(finStacks\.(uaFactor|nusseltFactor)|fans\.(recirculation|leakage)|dies\.(hotSpotFactor|interface\.(contactM2KW|ageingPerYear.*))|heatPipes\.(wickWmK.*|solderM2KW|limitFactor)|shell\.(boardWK|insideAirWm2K|evenness.*)|power\.rest(Air|Lid)Share)$/;
-/** A figure of a part: its path has the part's id in it, which a default's name has not. */
-const OF_A_PART = /^(dies|plates|heatPipes|finStacks|fans|vents|pads|strips)\.[^.]+\../;
-/** Figures of the machine whose default has the very name of the field. */
-const OF_THE_MACHINE =
-  /^(shell\.(widthMm|depthMm|footHeightMm)|power\.restW|room\.(temperatureC|altitudeM))$/;
-
-/** Whether an input is a figure that can be typed into the record. */
-function isFigure(input: CaseInput): boolean {
-  if (OF_THE_MACHINE.test(input.path)) return true;
-  return (
-    OF_A_PART.test(input.path) && (input.recorded !== null || !input.path.startsWith(input.key))
-  );
-}
-
-function meansOf(input: string, figure: boolean): MeasureMeans | null {
-  if (input === 'noise.referenceDbA' || input === 'noise.sweepOffsetDb') return 'noise-sweep';
-  if (FAN_CURVE.test(input)) return 'fan-curve';
-  if (RUN.test(input)) return 'run-under-load';
-  return figure ? 'figure' : null;
+/** The figure of the record that an input is, as far as it can be found out at all. */
+function figureAt(path: string): Field | undefined {
+  const field = fieldAt(path);
+  return field?.measured ? field : undefined;
 }
 
 function leftOf(means: MeasureMeans, input: string, now: number): number {
   switch (means) {
     case 'figure':
-      return HIDDEN.test(input) ? FROM_PACKAGE : CAREFUL;
+      return fieldAt(input)?.measured === 'package' ? FROM_PACKAGE : CAREFUL;
     case 'noise-sweep':
       return OFF_SWEEP;
     case 'fan-curve':
@@ -82,10 +64,14 @@ export function measureNext(
   shares: readonly { input: string; share: number }[],
   halfBandW: number,
 ): MeasureNext[] {
-  const figures = new Set(plan.inputs.filter(isFigure).map((x) => x.path));
+  const keys = new Map(plan.inputs.map((x) => [x.path, x.key]));
+  const meansOf = (input: string): MeasureMeans | null => {
+    const settled = SETTLED_BY[(keys.get(input) ?? input) as DefaultKey];
+    return settled ?? (figureAt(input) ? 'figure' : null);
+  };
   const byMeans = new Map<string, { item: MeasureNext; gained: number }>();
   for (const { input, share } of shares) {
-    const means = meansOf(input, figures.has(input));
+    const means = meansOf(input);
     const now = [...plan.columns, ...plan.calibrated].find((c) => c.name === input)?.relative ?? 0;
     if (!means || !(now > 0)) continue;
     const after = leftOf(means, input, now);

@@ -1,4 +1,5 @@
 import { DEFAULTS, type Default } from '../record/defaults';
+import { fieldAt } from '../record/fieldTable';
 import type { FigureDetail } from '../record/figure';
 import type { CaseInput, LabDefaults } from '../record/resolver';
 import { betaOfRange } from './beta';
@@ -36,10 +37,10 @@ export function recordedDeviation(
   if (detail?.plusMinus !== undefined) return detail.plusMinus;
   const origin = detail?.origin ?? 'measured';
   const size = Math.abs(value);
-  if (/Count$|\.count$|\.bends$/.test(path) && origin !== 'estimated' && origin !== 'assumed')
-    return 0;
+  const kind = fieldAt(path)?.plusMinus;
+  if (kind === 'count' && origin !== 'estimated' && origin !== 'assumed') return 0;
   const share = BY_ORIGIN[origin];
-  if (origin === 'measured' && path.endsWith('Mm')) {
+  if (origin === 'measured' && kind === 'length') {
     return Math.max(share * size, Math.min(CALLIPER_MM, CALLIPER_AT_MOST * size));
   }
   return share * size;
@@ -106,8 +107,9 @@ export function spreadOf(input: CaseInput, lab: LabDefaults = {}): Spread | null
   }
   const sd = recordedDeviation(path, value, input.recorded);
   if (!(sd > 0)) return null;
-  const isShare = /Share$/.test(path);
-  const normal = isShare || value <= 0 || /C$|Db$|dbA$/.test(path);
+  const kind = fieldAt(path)?.plusMinus;
+  const isShare = kind === 'share';
+  const normal = isShare || value <= 0 || kind === 'level';
   const log = Math.log1p(sd / Math.max(Math.abs(value), 1e-12));
   const photo = detail?.['photo'];
   const shared = detail?.origin === 'photo' && detail.plusMinus === undefined;

@@ -105,7 +105,11 @@ export function createWattsKeeper(
     lookThroughAll();
   };
   let first: Promise<void> | null = null;
-  const ready = () => (first ??= readLaboratory());
+  /** Resolves once the laboratory is read, as it was last changed. */
+  const ready = async () => {
+    await (first ??= readLaboratory());
+    await changing;
+  };
 
   /** Waits, but not for ever, until nobody writes: what is computed is in no hurry. */
   const quiet = async () => {

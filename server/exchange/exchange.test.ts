@@ -13,7 +13,7 @@ import { createImporter } from './importPlan';
 import { readImport } from './readImport';
 import { receiveFile } from './receiveFile';
 
-const { call, create, record, db: library } = testServer();
+const { call, create, record, settled, db: library } = testServer();
 const example = (name: string) =>
   JSON.parse(readFileSync(join(__dirname, `../../examples/${name}.json`), 'utf8'));
 const send = (bytes: Uint8Array | string, query = '') =>
@@ -191,6 +191,38 @@ test('CSV goes out without formulas and changes machines when it comes back', as
     value: 5400,
     origin: 'label',
   });
+});
+
+test('machines.csv tells the watts at the laboratory’s caps, follows them, and leaves blank what is not computed', async () => {
+  await create();
+  const row = async () =>
+    Papa.parse<Record<string, string>>(
+      (await download('/api/exchange/machines.csv')).toString().replace(/^\ufeff/, ''),
+      { header: true },
+    ).data[0]!;
+  const columns = (r: Record<string, string>) => Object.keys(r).filter((k) => /^together/.test(k));
+  expect(columns(await row()).length).toBeGreaterThan(0);
+  await settled();
+  const listed = (await call().get('/api/machines')).body.items[0];
+  const told = await row();
+  expect(columns(told)).toContain('togetherAt36W');
+  for (const c of columns(told)) expect(Number(told[c])).toBeCloseTo(listed[c], 2);
+  await call()
+    .put('/api/settings/caps')
+    .set('If-Match', '"0"')
+    .send({ levelsDbA: [31, 33.5] })
+    .expect(200);
+  const other = await row();
+  expect(columns(other)).toEqual(
+    expect.arrayContaining(['togetherAt31W', 'togetherAt33.5W', 'togetherOffW', 'togetherFullW']),
+  );
+  expect(columns(other)).not.toContain('togetherAt36W');
+  await settled();
+  expect(Number((await row())['togetherAt33.5W'])).toBeGreaterThan(0);
+  // figures that are computed are not taken from a file
+  expect(await actions((await download('/api/exchange/machines.csv')).toString())).toEqual([
+    'same',
+  ]);
 });
 
 test('a row without the library’s id changes the only machine of its name, and only in its columns', async () => {

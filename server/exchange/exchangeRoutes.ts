@@ -7,6 +7,7 @@ import { onlyOneNamed } from '../machines/machineList';
 import type { DocumentStore } from '../documents/documentStore';
 import type { MachineStore } from '../machines/machineStore';
 import { parse } from '../security/parse';
+import type { WattsKeeper } from '../derived/wattsKeeper';
 import { csvLines, fileName, writeLibraryZip } from './exportLibrary';
 import type { Importer } from './importPlan';
 import { readImport, type Finder } from './readImport';
@@ -25,6 +26,7 @@ export function exchangeRoutes(
   importer: Importer,
   attachments: AttachmentStore,
   documents: DocumentStore,
+  watts: WattsKeeper,
 ): Router {
   const router = Router();
   const finder: Finder = {
@@ -50,7 +52,7 @@ export function exchangeRoutes(
   router.get('/:kind.csv', async (req, res) => {
     const kind = parse(z.enum(['machines', 'parts']), req.params['kind']);
     res.attachment(`${kind}.csv`).type('text/csv; charset=utf-8');
-    for await (const text of csvLines(db, documents, kind)) {
+    for await (const text of csvLines(db, documents, watts, kind)) {
       if (res.destroyed) return;
       if (!res.write(text)) await new Promise((resolve) => res.once('drain', resolve));
     }
@@ -59,7 +61,7 @@ export function exchangeRoutes(
 
   router.get('/library.zip', async (_req, res) => {
     res.attachment('library.zip').type('application/zip');
-    await writeLibraryZip(db, documents, attachments, res);
+    await writeLibraryZip(db, documents, attachments, watts, res);
   });
 
   // with Accept: application/x-ndjson a line for each machine as it is done, so that its progress can be told

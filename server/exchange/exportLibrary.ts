@@ -1,6 +1,7 @@
 import { strToU8, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 import Papa from 'papaparse';
 import { MACHINE_HEADER, machineRow, PART_HEADER, partRows } from '@zugluft/core/exchange/csvRows';
+import { wattsColumn } from '@zugluft/core/library/answers';
 import type { AttachmentType } from '@zugluft/core/library/attachment';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { Op } from 'sequelize';
@@ -8,6 +9,7 @@ import type { Writable } from 'node:stream';
 import type { AttachmentStore } from '../attachments/attachmentStore';
 import type { Database } from '../database/openDatabase';
 import type { MachineRow } from '../database/models';
+import type { WattsKeeper } from '../derived/wattsKeeper';
 import {
   DOCUMENT_KINDS,
   KIND_NAMES,
@@ -19,6 +21,7 @@ import { toUnit } from '../machines/machineRows';
 import { MANIFEST } from './readImport';
 
 const AT_ONCE = 100;
+const WATTS_DECIMALS = 2;
 const stripUnit = DOCUMENT_KINDS.unit.travels!.strip;
 const ENDING: Record<AttachmentType, string> = {
   'image/jpeg': 'jpg',
@@ -52,12 +55,31 @@ const line = (cells: string[]) => `${Papa.unparse([cells], { newline: '\r\n' })}
 export async function* csvLines(
   db: Database,
   documents: DocumentStore,
+  watts: WattsKeeper,
   kind: 'machines' | 'parts',
 ): AsyncGenerator<string> {
-  const header = kind === 'machines' ? MACHINE_HEADER : PART_HEADER;
+  await watts.ready();
+  const caps = kind === 'machines' ? watts.caps() : [];
+  const header = [
+    ...(kind === 'machines' ? MACHINE_HEADER : PART_HEADER),
+    ...caps.map((cap) => wattsColumn(cap)),
+  ];
+  /** Watts at the laboratory's caps; what is still being computed is left empty. */
+  const computed = (row: MachineRow) => {
+    const now = watts.of(row);
+    return Object.fromEntries(
+      caps.map((cap) => [
+        wattsColumn(cap),
+        now.pending ? '' : (now.at(cap)?.toFixed(WATTS_DECIMALS) ?? ''),
+      ]),
+    );
+  };
   yield `\ufeff${line(header)}`;
   for await (const { row, record } of machines(db, documents)) {
-    const rows = kind === 'machines' ? [machineRow(row.id, record)] : partRows(row.id, record);
+    const rows =
+      kind === 'machines'
+        ? [{ ...machineRow(row.id, record), ...computed(row) }]
+        : partRows(row.id, record);
     for (const r of rows) yield line(header.map((h) => r[h] ?? ''));
   }
 }
@@ -84,6 +106,7 @@ export async function writeLibraryZip(
   db: Database,
   documents: DocumentStore,
   attachments: AttachmentStore,
+  watts: WattsKeeper,
   out: Writable,
 ): Promise<void> {
   const ended = new Promise<void>((resolve, reject) => {
@@ -172,7 +195,7 @@ export async function writeLibraryZip(
   for (const kind of ['machines', 'parts'] as const) {
     const file = new ZipDeflate(`${kind}.csv`, { level: 6 });
     zip.add(file);
-    for await (const text of csvLines(db, documents, kind)) file.push(strToU8(text));
+    for await (const text of csvLines(db, documents, watts, kind)) file.push(strToU8(text));
     file.push(new Uint8Array(0), true);
   }
   add(

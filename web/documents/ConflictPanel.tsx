@@ -1,5 +1,5 @@
 import type { MergeConflict, Side } from '@zugluft/core/documents/mergeDocuments';
-import { fieldWords } from '../kit/fieldWords';
+import { fieldWords } from './record/fieldWords';
 
 /** What two windows changed to different things: asked figure by figure, or for all at once. */
 export function ConflictPanel({
@@ -38,7 +38,7 @@ export function ConflictPanel({
             <tr key={c.path} className="align-top border-t border-rule" data-conflict={c.path}>
               <td className="pr-4 py-1">{nameOf(c.path)}</td>
               <td className="pr-4 py-1 text-quiet">
-                {'base' in c ? fieldWords(c.base) : 'not there'}
+                {'base' in c ? fieldWords(c.base, c.path) : 'not there'}
               </td>
               {(['mine', 'theirs'] as const).map((side) => (
                 <td key={side} className="pr-2 py-1">

@@ -71,7 +71,7 @@ export function DocumentHistory<K extends KindName>({
               </span>
               <span>{wordsOf(r)}</span>
             </button>
-            {r.first.length > 0 && <DifferenceList differences={r.first} />}
+            {r.first.length > 0 && <DifferenceList kind={kind} differences={r.first} />}
             {r.changed > r.first.length && (
               <p className="text-[0.85rem] text-quiet px-1.5">
                 and {r.changed - r.first.length} more

@@ -1,7 +1,7 @@
 import type { KindName } from '@zugluft/core/documents/kinds';
 import { diffRecords } from '@zugluft/core/family/diffRecords';
-import { fieldWords } from '../kit/fieldWords';
-import { figureWords } from './record/figureWords';
+import { fieldWords } from './record/fieldWords';
+import { documentPathWords, figureWords } from './record/figureWords';
 
 const MAX_WORDS = 90;
 
@@ -14,13 +14,14 @@ export function describeChange(
   const differences = diffRecords(before, after);
   const [first] = differences;
   if (!first) return { label: 'nothing', place: '' };
-  const name = kind === 'record' ? figureWords(first.path) : first.path.replaceAll('.', ', ');
+  const name = kind === 'record' ? figureWords(first.path) : documentPathWords(first.path);
   const more = differences.length > 1 ? ` and ${differences.length - 1} more` : '';
+  const value = (x: unknown) => fieldWords(x, kind === 'record' ? first.path : '');
   const words =
     first.before === undefined
       ? `${name} added`
       : first.after === undefined
         ? `${name} removed`
-        : `${name}: ${fieldWords(first.before)} → ${fieldWords(first.after)}`;
+        : `${name}: ${value(first.before)} → ${value(first.after)}`;
   return { label: `${words.slice(0, MAX_WORDS)}${more}`, place: first.path };
 }

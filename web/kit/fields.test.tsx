@@ -35,7 +35,7 @@ jest.mock('../documents/record/MachineFile', () => ({
       issueAt: new Map(issues.map((i) => [i.path, i.message])),
       live: {
         estimate: {
-          assumed: [{ path: 'fans.fan.hubShare', value: 0.4567, low: 0.3, high: 0.6 }],
+          assumed: [{ path: 'finStacks.fins.blockedShare', value: 0.4567, low: 0.3, high: 0.6 }],
         },
       },
     };
@@ -53,13 +53,11 @@ beforeEach(() => {
   };
 });
 const fan = () => (held.draft['fans'] as Draft[])[0]!;
-const figure = (name: string, unit: string) => (
-  <FigureInput path={['fans', 0, name]} label="impeller" unit={unit} />
-);
+const figure = (name: string) => <FigureInput path={['fans', 0, name]} label="impeller" />;
 
 test('a figure keeps its ± and origin when a plain number is typed, and shows where it came from', async () => {
   const user = userEvent.setup();
-  render(figure('impellerDiameterMm', 'mm'));
+  render(figure('impellerDiameterMm'));
   const field = screen.getByLabelText<HTMLInputElement>('impeller, mm');
   expect(field.value).toBe('58');
   expect(screen.getByLabelText('impeller: photo, ± 0.5')).not.toBeNull();
@@ -71,7 +69,7 @@ test('a figure keeps its ± and origin when a plain number is typed, and shows w
 
 test('any unit, ± and origin are read and said at once', async () => {
   const user = userEvent.setup();
-  render(figure('impellerDiameterMm', 'mm'));
+  render(figure('impellerDiameterMm'));
   const field = screen.getByLabelText('impeller, mm');
   await user.clear(field);
   await user.type(field, '2.5 in ± 0.1 label');
@@ -81,7 +79,7 @@ test('any unit, ± and origin are read and said at once', async () => {
 
 test('what cannot be stays as typed, with words at the field', async () => {
   const user = userEvent.setup();
-  render(figure('impellerDiameterMm', 'mm'));
+  render(figure('impellerDiameterMm'));
   const field = screen.getByLabelText<HTMLInputElement>('impeller, mm');
   await user.clear(field);
   await user.type(field, '-4');
@@ -99,19 +97,14 @@ test('what cannot be stays as typed, with words at the field', async () => {
 
 test('an empty figure shows what is assumed for it; units are those one prefers', async () => {
   const { rerender } = render(
-    <FigureInput
-      path={['fans', 0, 'hubShare']}
-      label="hub"
-      unit="0–1"
-      assumedPath="fans.fan.hubShare"
-    />,
+    <FigureInput path={['finStacks', 0, 'blockedShare']} label="blocked" />,
   );
-  const field = screen.getByLabelText<HTMLInputElement>(/^hub/);
+  const field = screen.getByLabelText<HTMLInputElement>('blocked, 0–1');
   expect(field.placeholder).toBe('0.457');
   expect(field.title).toBe('assumed, 0.3 to 0.6');
   rerender(
     <UnitContext value={{ units: { ...METRIC, length: 'in' }, choose: () => undefined }}>
-      {figure('impellerDiameterMm', 'mm')}
+      {figure('impellerDiameterMm')}
     </UnitContext>,
   );
   const inches = screen.getByLabelText<HTMLInputElement>('impeller, in');
@@ -124,7 +117,7 @@ test('an empty figure shows what is assumed for it; units are those one prefers'
 
 test('Ctrl+Enter opens how a figure was found', async () => {
   const user = userEvent.setup();
-  render(figure('impellerDiameterMm', 'mm'));
+  render(figure('impellerDiameterMm'));
   await user.tab();
   await user.keyboard('{Control>}{Enter}{/Control}');
   expect(screen.getByText('details')).not.toBeNull();

@@ -17,12 +17,12 @@ test.each([
 test('what a path means, also when its part was renamed since', () => {
   expect(ownerWords(draft, '')).toBe('the machine');
   expect(ownerWords(draft, 'fans.fan-left')).toBe('fan-left');
-  expect(ownerWords(draft, 'fans.fan-left.maxRpm')).toBe('fan-left, max rpm');
+  expect(ownerWords(draft, 'fans.fan-left.maxRpm')).toBe('fan-left, maximum speed');
   expect(ownerWords(draft, 'fans.old-name')).toBe('old-name (no longer in the record)');
-  expect(ownerWords(draft, 'fans.fan-left.impellerDiameterMm')).toBe('fan-left, impeller diameter');
+  expect(ownerWords(draft, 'fans.fan-left.impellerDiameterMm')).toBe('fan-left, impeller');
   expect(ownerOf(draft, 'shell.widthMm')).toEqual({
     part: 'shell',
-    figure: 'width',
+    figure: 'shell width',
     gone: false,
   });
   expect(owners(draft)).toEqual(['', 'finStacks.fins', 'fans.fan-left', 'fans.fan-right']);

@@ -1,4 +1,6 @@
+import { fieldAt } from '@zugluft/core/record/fieldTable';
 import { PART_LISTS } from '@zugluft/core/record/partLists';
+import { plainWord } from '../record/figureWords';
 import { partsOf, type Draft, type Path, type PartList } from '../record/draft';
 
 const LISTS: readonly string[] = [...PART_LISTS, 'settings'];
@@ -20,17 +22,8 @@ export interface Owner {
   gone: boolean;
 }
 
-/** `impellerDiameterMm` as “impeller diameter”. */
-function fieldText(fields: readonly string[]): string {
-  return fields
-    .filter(Boolean)
-    .map((f) =>
-      f
-        .replace(/(?<=.{4})(Mm|W|C|Lps|Pa|M|Kg|S|DbA|Um|WmK|Deg|Years)$/, '')
-        .replace(/[A-Z]/g, (c) => ` ${c.toLowerCase()}`),
-    )
-    .join(', ');
-}
+/** The name of a field, as far as the record has it. */
+const fieldName = (path: string) => fieldAt(path)?.name ?? plainWord(path.split('.').pop()!);
 
 /** What a path means in a record as it stands. */
 export function ownerOf(draft: Draft, path: string): Owner {
@@ -45,10 +38,10 @@ export function ownerOf(draft: Draft, path: string): Owner {
     };
   }
   if (!LISTS.includes(list)) {
-    return { part: list, figure: fieldText([id, ...rest]), gone: false };
+    return { part: list, figure: fieldName(path), gone: false };
   }
   const gone = !partsOf(draft, list as PartList).some((p) => p.id === id);
-  return { part: id, figure: fieldText(rest), gone };
+  return { part: id, figure: rest.length ? fieldName(path) : '', gone };
 }
 
 /** The same in words. */

@@ -1,17 +1,23 @@
 import type { Difference } from '@zugluft/core/family/diffRecords';
-import { figureWords } from './figureWords';
-import { fieldWords } from '../../kit/fieldWords';
+import type { KindName } from '@zugluft/core/documents/kinds';
+import { fieldWords } from './fieldWords';
+import { documentPathWords, figureWords } from './figureWords';
 
 /** Fields that differ, one a line: what it is, what stood there, what stands there now. */
 export function DifferenceList({
   differences,
+  kind = 'record',
   before = 'before',
   after = 'after',
 }: {
   differences: readonly Difference[];
+  kind?: KindName;
   before?: string;
   after?: string;
 }) {
+  const nameOf = kind === 'record' ? figureWords : documentPathWords;
+  const valueOf = (value: unknown, path: string) =>
+    fieldWords(value, kind === 'record' ? path : '');
   return (
     <table className="w-full text-left border-collapse text-[0.9rem]">
       <thead className="sr-only">
@@ -24,14 +30,12 @@ export function DifferenceList({
       <tbody>
         {differences.map((d) => (
           <tr key={d.path} className="border-b border-rule align-top">
-            <td className="px-1.5 py-0.5 w-2/5" title={d.path}>
-              {figureWords(d.path)}
-            </td>
+            <td className="px-1.5 py-0.5 w-2/5">{nameOf(d.path)}</td>
             <td className="px-1.5 py-0.5 figure text-[0.85rem] text-quiet break-words">
-              {fieldWords(d.before)}
+              {valueOf(d.before, d.path)}
             </td>
             <td className="px-1.5 py-0.5 figure text-[0.85rem] break-words">
-              {fieldWords(d.after)}
+              {valueOf(d.after, d.path)}
             </td>
           </tr>
         ))}

@@ -1,10 +1,12 @@
 import { useState, type KeyboardEvent } from 'react';
 import type { Origin } from '@zugluft/core/record/figure';
+import { fieldAt } from '@zugluft/core/record/fieldTable';
 import { readFigure } from '@zugluft/core/record/readFigure';
 import { shownUnit, toShown } from '@zugluft/core/record/units';
 import { figureText, typeFigure, getAt, type Path } from './draft';
 import { useMachineFile } from './MachineFile';
 import { fieldKeys } from '../../kit/fieldKeys';
+import { ownerPath } from '../photos/ownerPath';
 import { FigureDetails } from './FigureDetails';
 import { useUnits } from '../../kit/units';
 
@@ -43,22 +45,20 @@ function assumedText(value: number): string {
 export function FigureInput({
   path,
   label,
-  unit: header,
-  assumedPath,
   hint = '',
   className = '',
 }: {
   path: Path;
   label: string;
-  unit?: string | undefined;
-  assumedPath?: string | undefined;
   /** Shown in the empty field where nothing is assumed. */
   hint?: string;
   className?: string;
 }) {
   const { draft, change, issueAt, live } = useMachineFile();
   const { units } = useUnits();
-  const unit = header === '0–1' ? 'share' : header;
+  const key = path.join('.');
+  const inTable = fieldAt(key)?.unit;
+  const unit = inTable === '0–1' ? 'share' : inTable || undefined;
   const figure = getAt(draft, path);
   const [typing, setTyping] = useState<string | null>(null);
   const [detailed, setDetailed] = useState(false);
@@ -69,11 +69,10 @@ export function FigureInput({
   const standing =
     typeof number === 'number' ? String(Number(inUnits(number).toPrecision(6))) : text;
   const shown = typing ?? standing;
-  const key = path.join('.');
   const error = issueAt.get(key);
   const assumed =
-    assumedPath && shown === ''
-      ? live.estimate?.assumed.find((a) => a.path === assumedPath)
+    shown === ''
+      ? live.estimate?.assumed.find((a) => a.path === ownerPath(draft, path))
       : undefined;
   const id = `field-${key}`;
   const detail = detailWords(figure);
@@ -93,7 +92,7 @@ export function FigureInput({
     } else fieldKeys(e);
   };
   const { origin } = detailOf(figure);
-  const shownIn = unit && unit !== 'share' ? shownUnit(unit, units) : header;
+  const shownIn = unit && unit !== 'share' ? shownUnit(unit, units) : inTable;
   return (
     <div className={`relative ${className}`}>
       {origin && origin !== 'measured' && typing === null && (

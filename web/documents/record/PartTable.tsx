@@ -13,29 +13,12 @@ import {
 } from './draft';
 import { useMachineFile } from './MachineFile';
 import { ChoiceInput } from './ChoiceInput';
+import type { Column } from './columns';
 import { FigureInput } from './FigureInput';
 import { Kbd } from '../../kit/Kbd';
 import { RefsInput } from './RefsInput';
 import { TextInput } from './TextInput';
 import { useUnits } from '../../kit/units';
-
-interface ColumnBase {
-  header: string;
-  /** Field inside the part, such as `depthMm` or `interface.kind`. */
-  field: string;
-  width: string;
-}
-export type Column = ColumnBase &
-  (
-    | { kind: 'figure'; unit?: string; assumed?: boolean }
-    | { kind: 'choice'; options: readonly string[]; empty?: string }
-    | { kind: 'refs'; of: PartList }
-    | { kind: 'switch' }
-    | { kind: 'text' }
-    /** One id out of several lists. */
-    | { kind: 'ref'; of: readonly PartList[]; besides?: readonly string[] }
-    | { kind: 'note'; render: (part: Part) => ReactNode }
-  );
 
 /** The parts of one kind as a table that is typed in; below it what the selected part holds beyond a row. */
 export function PartTable({
@@ -227,14 +210,7 @@ function Cell({
   const label = `${part.id || `${word} ${index + 1}`}, ${column.header}`;
   switch (column.kind) {
     case 'figure':
-      return (
-        <FigureInput
-          path={path}
-          label={label}
-          unit={column.unit}
-          assumedPath={column.assumed ? `${list}.${part.id}.${column.field}` : undefined}
-        />
-      );
+      return <FigureInput path={path} label={label} />;
     case 'choice':
       return (
         <ChoiceInput path={path} label={label} options={column.options} empty={column.empty} />

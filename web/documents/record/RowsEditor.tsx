@@ -95,7 +95,6 @@ export function RowsEditor({
                     <FigureInput
                       path={[...path, i, ...c.path]}
                       label={`${title}, row ${i + 1}, ${c.header}`}
-                      unit={c.unit}
                     />
                   </td>
                 ))}

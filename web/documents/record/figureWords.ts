@@ -1,80 +1,76 @@
-import { PART_LISTS } from '@zugluft/core/record/partLists';
+import { DEFAULTS, type Default, type DefaultKey } from '@zugluft/core/record/defaults';
+import { fieldAt, isPartList, PART_WORDS } from '@zugluft/core/record/fieldTable';
 
-const FIELDS: Record<string, string> = {
-  widthMm: 'width',
-  lengthMm: 'length',
-  heightMm: 'height',
-  depthMm: 'depth',
-  thicknessMm: 'thickness',
-  diameterMm: 'diameter',
-  flattenedMm: 'flattened thickness',
-  flattenedWidthMm: 'flattened width',
-  finCount: 'fin count',
-  finThicknessMm: 'fin thickness',
-  impellerDiameterMm: 'impeller',
-  bladeHeightMm: 'blade height',
-  minRpm: 'minimum speed',
-  maxRpm: 'maximum speed',
-  openShare: 'open share',
-  blockedShare: 'blocked share',
-  lintShare: 'lint',
-  coversShare: 'covered share',
-  conductivityWmK: 'conductivity',
-  bondLineUm: 'bond line',
-  ageYears: 'years since renewal',
-  maxJunctionC: 'junction limit',
-  restW: 'rest of the machine',
-  adapterW: 'adapter',
-  temperatureC: 'room temperature',
-  altitudeM: 'altitude',
-  footHeightMm: 'foot height',
-  skinLimitC: 'skin limit',
-  exhaustLimitC: 'exhaust limit',
-  distanceM: 'microphone distance',
-  sourceW: 'watts',
-  maker: 'maker',
-  model: 'model',
-  modelCode: 'model code',
-  variant: 'variant',
-  firmware: 'firmware',
-  cpuSustainedW: 'CPU sustained',
-  cpuShortW: 'CPU short',
-  cpuShortWindowS: 'CPU short window',
-  gpuSustainedW: 'GPU sustained',
-  afterS: 'begin of later limits',
-  massKg: 'mass',
-  fromMm: 'begin',
-  toMm: 'end',
-};
-
-/** A field's name without its unit and in words: “later” for `laterS`, “short window” for `shortWindowS`. */
-function plainWord(field: string): string {
+/** A field's name without its unit and in words: “later” for `laterS`, “short window” for `shortWindowS`; for what no table knows. */
+export function plainWord(field: string): string {
   return field
-    .replace(/(?:Mm|Um|Kg|WmK|KPerW|Rpm|Deg|DbA|Years|Share|[WSCM])$/, '')
-    .replace(/([a-z])([A-Z])/g, (_, a: string, b: string) => `${a} ${b.toLowerCase()}`);
+    .replace(/(?<=.{3})(?:Mm|Um|Kg|WmK|KPerW|Rpm|Deg|DbA|Years|Share|[WSCM])$/, '')
+    .replace(/([a-z])([A-Z])/g, (_, a: string, b: string) => `${a} ${b.toLowerCase()}`)
+    .replace(/-/g, ' ');
 }
 
-/** A figure's path in field terms: “bond line, gpu” for `dies.gpu.interface.bondLineUm`, “shell material” for `shell.material`. */
+/** What a default is about, also where it stands for one kind or one part: `fans.psi.66x9` is that of `fans.psi`. */
+function defaultWords(path: string): string | undefined {
+  for (let key = path; key; key = key.slice(0, Math.max(0, key.lastIndexOf('.')))) {
+    const known = DEFAULTS[key as DefaultKey] as Default | undefined;
+    if (known) return known.about;
+  }
+  return undefined;
+}
+
+/**
+ * A path of the record in field terms: “bond line, gpu” for `dies.gpu.interface.bondLineUm`, “shell material” for
+ * `shell.material`, what a default is about for its name.
+ */
 export function figureWords(path: string): string {
   const parts = path.split('.');
-  const [first] = parts;
-  const field = parts[parts.length - 1]!;
-  if (parts.length === 2 && (PART_LISTS as readonly string[]).includes(first!)) {
-    return `${field}, ${plainWord(first!)}`;
+  const [first = '', second = '', third, fourth] = parts;
+  const known = fieldAt(path);
+  const inParts = isPartList(first) || first === 'settings';
+  if (!known) {
+    const about = defaultWords(path);
+    if (about) return about;
+    if (parts.length === 1) return plainWord(first);
+    if (inParts && parts.length === 2) return `${PART_WORDS[first as 'fans']} ${second}`;
   }
-  const known = FIELDS[field];
-  const word = known ?? plainWord(field);
-  if (parts.length < 3) {
-    const said = parts.length === 1 || first === 'identity' || (known && first !== 'shell');
-    return said ? word : `${first} ${word}`;
+  const word = known?.name ?? plainWord(parts[parts.length - 1]!);
+  if (first === 'noise' && second === 'sweep') {
+    const of = third === undefined ? '' : ` ${Number(third) + 1}`;
+    const fan = fourth === 'rpm' && parts[4] ? ` of ${parts[4]}` : '';
+    return `${word}${fan}, sweep${of}`;
   }
-  const along = parts[2] === 'along' ? ` on ${parts[3]}` : '';
-  return `${word}, ${first === 'power' ? parts[2] : parts[1]}${along}`;
+  if (!inParts) return known ? word : `${plainWord(first)} ${word}`;
+  const along = third === 'along' && fourth ? ` on ${fourth}` : '';
+  // a part that is named by its place
+  const part = /^\d+$/.test(second)
+    ? `${PART_WORDS[first as 'fans']} ${Number(second) + 1}`
+    : second;
+  return `${word}, ${part}${along}`;
+}
+
+/** What one entry of a log is called. */
+const LOG_WORDS: Readonly<Record<string, string>> = {
+  steps: 'step',
+  groups: 'group',
+  screws: 'screw',
+  connectors: 'connector',
+  parts: 'part',
+  strips: 'strip',
+  layers: 'layer',
+};
+
+/** A path of any other document in words: “screws, step 3” for `steps.step3.screws`, “caps levels” for `caps.levelsDbA`. */
+export function documentPathWords(path: string): string {
+  const [list = '', id, ...fields] = path.split('.');
+  const entry = LOG_WORDS[list];
+  if (!entry || id === undefined) return path.split('.').map(plainWord).join(', ');
+  const number = /^[a-z]+-?(\d+)$/.exec(id)?.[1] ?? id;
+  return [...fields.map(plainWord), `${entry} ${number}`].join(', ');
 }
 
 /** Which step of a machine's file shows the figure at a path. */
 export function stepOfFigure(path: string): 'identify' | 'outside' | 'cooling' {
   const first = path.split('.')[0];
-  if (first === 'power') return 'identify';
+  if (first === 'power' || first === 'settings' || first === 'identity') return 'identify';
   return first === 'shell' || first === 'room' || first === 'noise' ? 'outside' : 'cooling';
 }

@@ -144,7 +144,6 @@ function AlongItem({
           path={[...path, 'fromMm']}
           label={`${along.part} from`}
           hint="from"
-          unit="mm"
         />
         <span className="pt-1">–</span>
         <FigureInput
@@ -152,7 +151,6 @@ function AlongItem({
           path={[...path, 'toMm']}
           label={`${along.part} to`}
           hint="to"
-          unit="mm"
         />
       </div>
       {error && (

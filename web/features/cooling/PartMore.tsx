@@ -1,19 +1,16 @@
+import { fieldAt } from '@zugluft/core/record/fieldTable';
 import type { ReactNode } from 'react';
 import { partsOf, type Part, type PartList } from '../../documents/record/draft';
 import { useMachineFile } from '../../documents/record/MachineFile';
-import { ChoiceInput } from '../../documents/record/ChoiceInput';
 import { FieldRow } from '../../kit/FieldRow';
-import { FigureInput } from '../../documents/record/FigureInput';
-import { RefsInput } from '../../documents/record/RefsInput';
+import { RecordField } from '../../documents/record/RecordField';
 import { RowsEditor } from '../../documents/record/RowsEditor';
-import { TextInput } from '../../documents/record/TextInput';
 import { WordsInput } from '../../documents/record/WordsInput';
 
-const CURVE = [
-  { path: ['rpm'], header: 'speed', unit: 'rpm' },
-  { path: ['flowLps'], header: 'flow', unit: 'L/s' },
-  { path: ['pressurePa'], header: 'pressure', unit: 'Pa' },
-];
+const CURVE = ['rpm', 'flowLps', 'pressurePa'].map((field) => {
+  const { title, unit } = fieldAt(`fans.0.curve.0.${field}`)!;
+  return { path: [field], header: title, unit };
+});
 
 /** What is recorded of a part beyond its row. */
 export function PartMore({ list, index, part }: { list: PartList; index: number; part: Part }) {
@@ -23,14 +20,7 @@ export function PartMore({ list, index, part }: { list: PartList; index: number;
     case 'dies':
       return (
         <More>
-          <FieldRow name="Reported watts mean">
-            <ChoiceInput
-              path={at('powerMeaning')}
-              label={`${part.id}, reported watts mean`}
-              options={['package', 'board', 'die']}
-              empty="not recorded"
-            />
-          </FieldRow>
+          <RecordField path={at('powerMeaning')} part={part.id} empty="not recorded" />
         </More>
       );
     case 'plates':
@@ -48,34 +38,15 @@ export function PartMore({ list, index, part }: { list: PartList; index: number;
     case 'heatPipes':
       return (
         <More>
-          <FieldRow name="Flattened width" unit="mm">
-            <FigureInput
-              path={at('flattenedWidthMm')}
-              label={`${part.id}, flattened width`}
-              unit="mm"
-            />
-          </FieldRow>
+          <RecordField path={at('flattenedWidthMm')} part={part.id} />
         </More>
       );
     case 'finStacks':
       return (
         <More>
-          <FieldRow name="Joined to pipes">
-            <ChoiceInput
-              path={at('joined')}
-              label={`${part.id}, joined`}
-              options={['one-side', 'both-sides']}
-              empty="one side?"
-            />
-          </FieldRow>
+          <RecordField path={at('joined')} part={part.id} empty="one side?" />
           {partsOf(draft, 'heatPipes').length > 1 && (
-            <FieldRow name="Pipes from the fan on">
-              <RefsInput
-                path={at('pipesFromFan')}
-                label={`${part.id}, pipes in the order of the air`}
-                ids={partsOf(draft, 'heatPipes').map((p) => p.id)}
-              />
-            </FieldRow>
+            <RecordField path={at('pipesFromFan')} part={part.id} />
           )}
         </More>
       );
@@ -93,22 +64,13 @@ export function PartMore({ list, index, part }: { list: PartList; index: number;
     case 'vents':
       return (
         <More>
-          <FieldRow name="Covered by">
-            <TextInput path={at('coveredBy')} label={`${part.id}, covered by`} />
-          </FieldRow>
+          <RecordField path={at('coveredBy')} part={part.id} />
         </More>
       );
     case 'pads':
       return (
         <More>
-          <FieldRow name="Conducts" unit="W/mK">
-            <FigureInput
-              path={at('conductivityWmK')}
-              label={`${part.id}, conductivity`}
-              unit="W/mK"
-              assumedPath={`pads.${part.id}.conductivityWmK`}
-            />
-          </FieldRow>
+          <RecordField path={at('conductivityWmK')} part={part.id} />
         </More>
       );
     default:

@@ -4,6 +4,7 @@ import { toast } from 'sonner';
 import type { ImportItem, WhenChanged } from '@zugluft/core/library/answers';
 import { importFile } from '../../api/exchange';
 import { DifferenceList } from '../../documents/record/DifferenceList';
+import { figureWords } from '../../documents/record/figureWords';
 import { Modal } from '../../kit/Modal';
 
 const WORDS: Record<ImportItem['action'], string> = {
@@ -177,7 +178,7 @@ export function ExchangeDialog({ open, close }: { open: boolean; close: () => vo
                         {i.name && <span className="text-quiet text-[0.85rem]"> · {i.label}</span>}
                         {i.reasons.map((r) => (
                           <span key={r.path + r.message} className="block text-[0.9rem]">
-                            {r.path && <span className="figure">{r.path} </span>}
+                            {r.path && <span className="text-quiet">{figureWords(r.path)}: </span>}
                             {r.message}
                           </span>
                         ))}

@@ -1,3 +1,5 @@
+import { MEASURED_WORDS } from '@zugluft/core/record/field';
+import { fieldAt } from '@zugluft/core/record/fieldTable';
 import { Link } from 'react-router';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { middleCap } from '../../documents/answer/caps';
@@ -13,6 +15,14 @@ const MEANS = {
 
 /** Half a band; small ones need a decimal for the gain to be seen. */
 const half = (watts: number) => watts.toFixed(watts < 20 ? 1 : 0);
+
+/** By what a figure is found out. */
+function howMeasured(path: string) {
+  const measured = fieldAt(path)?.measured;
+  return (
+    measured && <span className="text-quiet text-[0.85rem]">, {MEASURED_WORDS[measured]}</span>
+  );
+}
 
 /** What to measure next because it narrows the band most. */
 export function MeasureNext() {
@@ -43,11 +53,12 @@ export function MeasureNext() {
                   ? `/machines/${machine.id}/${stepOfFigure(i.inputs[0]!)}`
                   : `/method?find=${encodeURIComponent(i.inputs[0]!)}`
               }
-              title={i.inputs.join(', ')}
+              title={i.inputs.map(figureWords).join(', ')}
               className="hover:underline underline-offset-2"
             >
               {i.means === 'figure' ? figureWords(i.inputs[0]!) : MEANS[i.means]}
             </Link>
+            {i.means === 'figure' && howMeasured(i.inputs[0]!)}
             <div className="figure text-[0.8rem] text-quiet">
               ± {half(i.nowW)} → {half(i.thenW)} <span className="unit">W</span>
             </div>

@@ -10,7 +10,9 @@ import {
   type ReadoutName,
 } from '../../documents/answer/NoiseLadder';
 import { ruledLimits } from '../../documents/answer/ruledLimits';
-import { partsOf } from '../../documents/record/draft';
+import { partsOf, type Draft } from '../../documents/record/draft';
+import { figureWords } from '../../documents/record/figureWords';
+import { issueWords } from '../../documents/record/issueWords';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { MANY, type Draws } from '../../documents/record/useDraws';
 import { Kbd } from '../../kit/Kbd';
@@ -76,7 +78,7 @@ export function ReadoutPanel() {
           <span className="text-heat font-semibold">
             {caps ? 'Last good answer. ' : 'No answer yet. '}
           </span>
-          {whatIsMissing(issues.length, issues[0])}
+          {whatIsMissing(draft, issues.length, issues[0])}
         </p>
       )}
       {live.error && <p className="text-heat my-1.5">The estimate failed: {live.error}</p>}
@@ -91,7 +93,7 @@ export function ReadoutPanel() {
         >
           {live.estimate.notes.slice(0, MAX_NOTES).map((n) => (
             <li key={n.path + n.message}>
-              <span className="figure text-heat">{n.path.split('.').pop()}</span>: {n.message}
+              <span className="text-heat">{n.path.split('.').pop()}</span>: {n.message}
             </li>
           ))}
         </ul>
@@ -131,9 +133,9 @@ export function ReadoutPanel() {
                 <li key={a.path} className="flex justify-between gap-2">
                   <Link
                     to={`/method?find=${encodeURIComponent(a.path)}`}
-                    className="text-quiet break-all hover:text-ink"
+                    className="text-quiet break-words hover:text-ink"
                   >
-                    {a.path}
+                    {figureWords(a.path)}
                   </Link>
                   <span className="figure whitespace-nowrap">
                     {short(a.value)}{' '}
@@ -212,28 +214,14 @@ function short(x: number): string {
   return String(Number(x.toPrecision(3)));
 }
 
-const LIST_WORDS: Record<string, string> = {
-  dies: 'dies',
-  plates: 'plates',
-  heatPipes: 'heat pipes',
-  finStacks: 'fin stacks',
-  fans: 'fans',
-  vents: 'vents',
-};
-
+/** “Depth, fins-left: needs a number, and 3 more.” */
 function whatIsMissing(
+  draft: Draft,
   count: number,
   first: { path: string; message: string } | undefined,
 ): string {
   if (!first) return '';
-  const [list, index, field] = first.path.split('.');
-  const where = [
-    LIST_WORDS[list ?? ''] ?? list,
-    index === undefined ? '' : Number(index) + 1,
-    field,
-  ]
-    .filter((x) => x !== '' && x !== undefined)
-    .join(', ');
+  const words = issueWords(draft, first);
   const rest = count > 1 ? `, and ${count - 1} more` : '';
-  return `${where}: ${first.message}${rest}.`;
+  return `${words.charAt(0).toUpperCase()}${words.slice(1)}${rest}.`;
 }

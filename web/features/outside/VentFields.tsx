@@ -1,19 +1,9 @@
-import { VENT_FLOWS, VENT_SIDES } from '@zugluft/core/record/recordSchema';
 import { AttachmentStrip } from '../../documents/photos/AttachmentStrip';
-import { partsOf, removePart, renamePart, setAt } from '../../documents/record/draft';
+import { partsOf, removePart, renamePart } from '../../documents/record/draft';
 import { useMachineFile } from '../../documents/record/MachineFile';
-import { ChoiceInput } from '../../documents/record/ChoiceInput';
 import { FieldRow } from '../../kit/FieldRow';
-import { FigureInput } from '../../documents/record/FigureInput';
-import { RefsInput } from '../../documents/record/RefsInput';
+import { RecordField } from '../../documents/record/RecordField';
 import { TextInput } from '../../documents/record/TextInput';
-
-const FIGURES: [string, string, string][] = [
-  ['widthMm', 'Width', 'mm'],
-  ['lengthMm', 'Length', 'mm'],
-  ['openShare', 'Open share', '0–1'],
-  ['blockedShare', 'Blocked share', '0–1'],
-];
 
 /** One vent: size, what covers it and what it feeds. */
 export function VentFields({ index }: { index: number }) {
@@ -21,8 +11,6 @@ export function VentFields({ index }: { index: number }) {
   const vent = partsOf(draft, 'vents')[index];
   if (!vent) return null;
   const at = (field: string) => ['vents', index, field];
-  const label = (name: string) => `${vent.id}, ${name}`;
-  const ids = (list: 'fans' | 'finStacks') => partsOf(draft, list).map((p) => p.id);
   return (
     <div
       id="vent-fields"
@@ -32,55 +20,23 @@ export function VentFields({ index }: { index: number }) {
         <FieldRow name="Name">
           <TextInput
             path={at('id')}
-            label={label('name')}
+            label={`${vent.id}, name`}
             mono
             write={(d, text) => renamePart(d, 'vents', index, text.replace(/[\s.]+/g, '-'))}
           />
         </FieldRow>
-        <FieldRow name="Side">
-          <ChoiceInput
-            path={at('side')}
-            label={label('side')}
-            options={VENT_SIDES}
-            empty="usual side"
-          />
-        </FieldRow>
-        <FieldRow name="Air">
-          <ChoiceInput path={at('flow')} label={label('flow')} options={VENT_FLOWS} />
-        </FieldRow>
-        <FieldRow name="From outside to">
-          <RefsInput path={at('fans')} label={label('fans it feeds')} ids={ids('fans')} />
-        </FieldRow>
-        <FieldRow name="Out of">
-          <RefsInput path={at('finStacks')} label={label('stacks')} ids={ids('finStacks')} />
-        </FieldRow>
+        <RecordField path={at('side')} part={vent.id} empty="usual side" />
+        <RecordField path={at('flow')} part={vent.id} />
+        <RecordField path={at('fans')} part={vent.id} />
+        <RecordField path={at('finStacks')} part={vent.id} />
       </div>
       <div>
-        {FIGURES.map(([field, name, unit]) => (
-          <FieldRow key={field} name={name} unit={unit}>
-            <FigureInput
-              path={at(field)}
-              label={label(name.toLowerCase())}
-              unit={unit}
-              assumedPath={field === 'openShare' ? `vents.${vent.id}.openShare` : undefined}
-            />
-          </FieldRow>
-        ))}
-        <FieldRow name="Mesh">
-          <input
-            type="checkbox"
-            className="checkbox checkbox-sm ml-1.5"
-            aria-label={label('mesh')}
-            checked={vent['mesh'] === true}
-            onChange={(e) => {
-              const on = e.currentTarget.checked;
-              change((d) => setAt(d, at('mesh'), on));
-            }}
-          />
-        </FieldRow>
-        <FieldRow name="Covered by">
-          <TextInput path={at('coveredBy')} label={label('covered by')} />
-        </FieldRow>
+        <RecordField path={at('widthMm')} part={vent.id} />
+        <RecordField path={at('lengthMm')} part={vent.id} />
+        <RecordField path={at('openShare')} part={vent.id} />
+        <RecordField path={at('blockedShare')} part={vent.id} />
+        <RecordField path={at('mesh')} part={vent.id} />
+        <RecordField path={at('coveredBy')} part={vent.id} />
         <FieldRow name="Photos">
           <AttachmentStrip path={`vents.${vent.id}`} words={vent.id} inside />
         </FieldRow>
