@@ -7,8 +7,10 @@ export default {
   roots: ['<rootDir>/core', '<rootDir>/server', '<rootDir>/web', '<rootDir>/cli', '<rootDir>/demo'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   testPathIgnorePatterns: ['/node_modules/', '/dist/'],
-  // reference packages that come as modules only
-  transformIgnorePatterns: ['/node_modules/(?!(ml-levenberg-marquardt|is-any-array)/)'],
+  // packages that come as modules only
+  transformIgnorePatterns: [
+    '/node_modules/(?!(ml-levenberg-marquardt|is-any-array|(mdast|hast|unist)-util-.*|micromark.*|vfile.*|@ungap/structured-clone|ccount|character-entities.*|comma-separated-tokens|decode-named-character-reference|devlop|html-void-elements|longest-streak|property-information|space-separated-tokens|stringify-entities|trim-lines|zwitch)/)',
+  ],
   transform: {
     '^.+\\.(tsx?|js)$': [
       '@swc/jest',

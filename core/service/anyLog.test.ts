@@ -1,96 +1,18 @@
 import fc from 'fast-check';
+import { anyLog } from '../test-support/anyLog';
 import { backTogether } from './backTogether';
 import { balanceWords } from './balanceWords';
 import { endBack, openAt, putBackOne, waitingHoles } from './benchEdits';
 import { GOALS } from './goals';
-import { guideOf } from './guide';
-import { guideHtml, guideMarkdown } from './guideText';
 import { DEFAULT_RULES, houseRules } from './houseRules';
 import { leastSteps, wayFaults } from './leastSteps';
 import { logFileText, readLogFile } from './logFile';
 import { removeScrew, removeStep } from './logEdits';
-import { STEP_KINDS, firstFault, openUpLog, type OpenUpLog } from './openUpLog';
+import { firstFault, openUpLog, type OpenUpLog } from './openUpLog';
 import { screwBalance } from './screwBalance';
 import { screwWarnings } from './screwWarnings';
 import { serviceScore } from './serviceScore';
 import { templateFrom } from './templateFrom';
-
-/** Logs as a file may bring them: names from a few, so that many lead nowhere or to themselves. */
-const NAMES = ['a', 'b', 'c', 'd', 'e', 'f', 'g', 'h'];
-const id = fc.constantFrom(...NAMES);
-const some = <T>(one: fc.Arbitrary<T>, most = 4) => fc.array(one, { maxLength: most });
-/** Names, none twice. */
-const names = (most = 4) => fc.uniqueArray(id, { maxLength: most });
-/** Things with a name of their own. */
-const named = <T extends { id: string }>(one: fc.Arbitrary<T>, most = 4) =>
-  fc.uniqueArray(one, { maxLength: most, selector: (x) => x.id });
-const maybe = <T>(one: fc.Arbitrary<T>) => fc.option(one, { nil: undefined, freq: 2 });
-const mm = fc.integer({ min: 0, max: 400 });
-const nasty = fc.constantFrom(
-  'Cover',
-  '<img src=x onerror=alert(1)>',
-  '1. # *x*',
-  '"&amp;\'',
-  '😀 غطاء',
-);
-
-const anyLog: fc.Arbitrary<OpenUpLog> = fc
-  .record({
-    format: fc.constant('zugluft-openup'),
-    formatVersion: fc.constant(1),
-    layers: named(fc.record({ id, name: nasty, widthMm: maybe(mm), depthMm: maybe(mm) }), 2),
-    groups: fc.uniqueArray(
-      fc
-        .record({ at: fc.integer({ min: 0, max: 2 }), lengthMm: maybe(fc.constantFrom(3, 5, 8)) })
-        .map(({ at, lengthMm }) => ({ id: NAMES[at]!, letter: 'ABC'[at]!, lengthMm })),
-      { maxLength: 3, selector: (g) => g.id },
-    ),
-    screws: named(
-      fc.record({
-        id,
-        layer: id,
-        group: maybe(id),
-        xMm: maybe(mm),
-        yMm: maybe(mm),
-        printed: maybe(fc.integer({ min: 1, max: 9 })),
-        onArrival: fc.constantFrom('there', 'missing', 'stripped', 'not-looked'),
-        out: fc.boolean(),
-        back: maybe(fc.oneof(id, fc.constantFrom('own', 'lost'))),
-      }),
-      7,
-    ),
-    connectors: named(fc.record({ id, name: nasty, off: fc.boolean(), on: fc.boolean() })),
-    parts: named(
-      fc.record({
-        id,
-        name: nasty,
-        kind: maybe(fc.constantFrom('battery', 'fan', 'memory', 'port')),
-        alone: maybe(fc.boolean()),
-        onlyWith: names(2),
-      }),
-    ),
-    strips: named(fc.record({ id, name: nasty, off: fc.boolean(), on: fc.boolean() })),
-    steps: named(
-      fc.record({
-        id,
-        name: nasty,
-        act: maybe(fc.constantFrom(...STEP_KINDS)),
-        layer: maybe(id),
-        needs: some(fc.oneof(id, fc.array(id, { minLength: 1, maxLength: 3 })), 3),
-        reaches: some(fc.constantFrom(...GOALS.map((g) => g.id)), 2),
-        screws: names(),
-        connectors: names(),
-        parts: names(2),
-        strips: names(2),
-        state: fc.constantFrom('planned', 'done', 'skipped', 'went-wrong'),
-        seconds: maybe(fc.integer({ min: 0, max: 999 })),
-        note: maybe(nasty),
-      }),
-      6,
-    ),
-  })
-  // as it comes out of a file: what is not said is not there
-  .map((log) => openUpLog.parse(JSON.parse(JSON.stringify(log))));
 
 const holds = (check: (log: OpenUpLog) => void) =>
   fc.assert(fc.property(anyLog, check), { numRuns: 300, seed: 21 });
@@ -131,20 +53,6 @@ test('a way to a goal never goes over a step that waits for something undone', (
       }
       expect(log.steps.some((s) => s.reaches.includes(goal) && done.has(s.id))).toBe(true);
     }
-  });
-});
-
-test('a guide of any log is marked up by nothing that was typed', () => {
-  holds((log) => {
-    const guide = guideOf(log, { title: '<b>', goal: null, photosOf: () => ['p'] });
-    const html = guideHtml(guide, () => 'x"onload="y');
-    expect(html).not.toMatch(/<img src=x/);
-    expect(html).not.toMatch(/"onload="y/);
-    expect(html.match(/<h1>/g)).toHaveLength(1);
-    const md = guideMarkdown(guide, () => null);
-    expect(md.match(/^# /gm)).toHaveLength(1);
-    expect(md.match(/^### /gm)?.length ?? 0).toBe(guide.steps.length);
-    expect(md).not.toMatch(/(^|[^\\])<img/m);
   });
 });
 

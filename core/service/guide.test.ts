@@ -1,7 +1,7 @@
 import { STEP_KIND_FACTS, guessStepKind } from './stepKinds';
 import { CAUTIONS, cautionsBack, cautionsOf } from './cautions';
 import { guideOf } from './guide';
-import { guideHtml, guideMarkdown } from './guideText';
+import { guideTree } from './guideTree';
 import { DEFAULT_RULES, houseRules, RULES, rulesAt } from './houseRules';
 import { leastSteps } from './leastSteps';
 import { STEP_KINDS, openUpLog } from './openUpLog';
@@ -67,20 +67,28 @@ test('a guide has the steps that were done, or the least way to a goal, with scr
   expect(guideOf(log, about(null), metal).cautions).toContain(CAUTIONS['metal-lever']);
 });
 
-test('as HTML it runs nothing that was typed, and as Markdown marks nothing', () => {
-  const html = guideHtml(guideOf(log, about(null)), (id) => `data:image/webp;base64,${id}`);
-  expect(html).toContain('Heron &amp; Co');
-  expect(html).toContain('fan &lt;left&gt;');
-  expect(html).not.toContain('<b>');
-  expect(html.match(/<img /g)).toHaveLength(1);
-  expect(html.match(/<section>/g)).toHaveLength(2);
-  const md = guideMarkdown(guideOf(log, about(null)), (id) => `photos/${id}.webp`);
-  expect(md).toContain('### 1. Base \\*cover\\* off');
-  expect(md).toContain('two lines \\<b\\>');
-  expect(md).toContain('](photos/p1.webp)');
-  expect(md.match(/^### /gm)).toHaveLength(2);
-  expect(md).toContain(`\n## Back together\n\n1. `);
-  expect(guideMarkdown(guideOf(log, about(null)), () => null)).not.toContain('![');
+test('as a tree: a heading for each step, cautions as quotations, and only the photos there are', () => {
+  const tree = guideTree(guideOf(log, about(null)), (id) => `photos/${id}.webp`);
+  const headings = tree.children.flatMap((n) =>
+    n.type === 'heading'
+      ? [[n.depth, n.children.map((x) => 'value' in x && x.value).join('')]]
+      : [],
+  );
+  expect(headings).toEqual([
+    [1, 'Heron & Co: the whole opening'],
+    [2, 'Cautions'],
+    [2, 'Open'],
+    [3, '1. Base *cover* off'],
+    [3, '2. Battery plug out'],
+    [2, 'Back together'],
+  ]);
+  const all = JSON.stringify(tree);
+  expect(all).toContain('"url":"photos/p1.webp"');
+  expect(all).toContain('two lines <b>');
+  expect(all).toContain(CAUTIONS.battery);
+  expect(all).toContain('local electrical code');
+  expect(tree.children.at(-1)).toMatchObject({ type: 'list', ordered: true });
+  expect(JSON.stringify(guideTree(guideOf(log, about(null)), () => null))).not.toContain('"image"');
 });
 
 test('each step shows the cautions of what is done in it, and those that were added', () => {

@@ -1,7 +1,7 @@
 import { Router, type Request } from 'express';
 import { strToU8, zipSync } from 'fflate';
 import { guideOf, type Guide } from '@zugluft/core/service/guide';
-import { guideHtml, guideMarkdown } from '@zugluft/core/service/guideText';
+import { guideTree } from '@zugluft/core/service/guideTree';
 import { GOALS } from '@zugluft/core/service/goals';
 import { z } from 'zod';
 import type { AttachmentStore } from '../attachments/attachmentStore';
@@ -11,6 +11,7 @@ import type { DocumentStore } from '../documents/documentStore';
 import type { MachineStore } from '../machines/machineStore';
 import { parse } from '../security/parse';
 import { Problem } from '../security/problem';
+import { guideHtml, guideMarkdown } from './guideFiles';
 
 export const guideQuery = z.strictObject({
   goal: z.enum(['all', ...GOALS.map((g) => g.id)]).default('all'),
@@ -63,19 +64,19 @@ export function guideRoutes(
   router.get('/guide.html', async (req, res) => {
     const { id, guide, base, save } = await make(req);
     const all = await pictures(id, guide);
-    const page = guideHtml(guide, (photo) => {
+    const tree = guideTree(guide, (photo) => {
       const bytes = all.get(photo);
       return bytes ? `data:image/webp;base64,${bytes.toString('base64')}` : null;
     });
     if (save) res.attachment(`${base}.html`);
-    res.type('text/html; charset=utf-8').send(page);
+    res.type('text/html; charset=utf-8').send(guideHtml(tree));
   });
 
   router.get('/guide.zip', async (req, res) => {
     const { id, guide, base } = await make(req);
     const all = await pictures(id, guide);
     const names = new Map([...all.keys()].map((photo, i) => [photo, `photos/${i + 1}.webp`]));
-    const text = guideMarkdown(guide, (photo) => names.get(photo) ?? null);
+    const text = guideMarkdown(guideTree(guide, (photo) => names.get(photo) ?? null));
     const zip = zipSync({
       'guide.md': strToU8(text),
       ...Object.fromEntries(

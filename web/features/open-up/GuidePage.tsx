@@ -1,12 +1,29 @@
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { GOALS } from '@zugluft/core/service/goals';
-import { DEFERENCE, guideOf } from '@zugluft/core/service/guide';
+import { guideOf } from '@zugluft/core/service/guide';
+import { guideTree } from '@zugluft/core/service/guideTree';
+import { toJsxRuntime, type Components } from 'hast-util-to-jsx-runtime';
+import { toHast } from 'mdast-util-to-hast';
+import { Fragment, jsx, jsxs } from 'react/jsx-runtime';
 import { guideUrl } from '../../api/openUp';
 import { useAttachments } from '../../documents/photos/AttachmentsProvider';
 import { AttachmentTile } from '../../documents/photos/AttachmentTile';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { useOpenUp } from './OpenUpLog';
 import { SaveLogButton } from './SaveLogButton';
+
+/** What the elements of a guide look like here; its title stands above the page already. */
+const LOOK: Components = {
+  h1: () => null,
+  h2: ({ children }) => <h2 className="font-semibold mt-5 mb-1">{children}</h2>,
+  h3: ({ children }) => <h3 className="font-semibold mt-3">{children}</h3>,
+  p: ({ children }) => <div className="text-[0.95rem] flex flex-wrap gap-2">{children}</div>,
+  blockquote: ({ children }) => (
+    <blockquote className="border-l-2 border-heat pl-2 my-0.5 text-[0.9rem]">{children}</blockquote>
+  ),
+  ul: ({ children }) => <ul className="list-disc pl-6 text-[0.95rem]">{children}</ul>,
+  ol: ({ children }) => <ol className="list-decimal pl-8 text-[0.95rem]">{children}</ol>,
+};
 
 /** The log as readers get it: to read here, to print, to save as HTML or as Markdown with its photos. */
 export function GuidePage() {
@@ -18,14 +35,36 @@ export function GuidePage() {
     items.filter(
       (a) => a.path === `log.steps.${step}` && a.exported && a.type !== 'application/pdf',
     );
-  const guide = useMemo(
-    () =>
-      guideOf(log, { title: '', goal: goal === 'all' ? null : goal, photosOf: () => [] }, rules),
-    [log, goal, rules],
+  const guide = guideOf(
+    log,
+    {
+      title: '',
+      goal: goal === 'all' ? null : goal,
+      photosOf: (step) => photosOf(step).map((a) => a.id),
+    },
+    rules,
   );
-  const serials = guide.steps
-    .flatMap((s) => photosOf(s.id))
-    .filter((p) => p.covers.length === 0).length;
+  const photos = guide.steps.flatMap((s) => photosOf(s.id));
+  const serials = photos.filter((p) => p.covers.length === 0).length;
+  /** A photo is named in the tree by its id. */
+  const img: Components['img'] = ({ src }) => {
+    const photo = photos.find((p) => p.id === src);
+    return (
+      photo && (
+        <AttachmentTile
+          attachment={photo}
+          size="row"
+          open={() => show(photo, photosOf(photo.path.replace('log.steps.', '')))}
+        />
+      )
+    );
+  };
+  const rendered = toJsxRuntime(toHast(guideTree(guide, (photo) => photo)), {
+    Fragment,
+    jsx,
+    jsxs,
+    components: { ...LOOK, img },
+  });
   return (
     <div className="max-w-[52rem]">
       <div className="flex flex-wrap items-baseline gap-3 mb-3 no-print">
@@ -79,68 +118,7 @@ export function GuidePage() {
               each and cover serial numbers (key c) before the guide goes out.
             </p>
           )}
-          <p className="text-[0.95rem] mb-3">
-            {guide.minutes !== null && (
-              <>
-                About <span className="figure">{Math.max(1, Math.round(guide.minutes))}</span> min
-                {guide.timed < guide.steps.length &&
-                  ` for the ${guide.timed} of ${guide.steps.length} steps that were timed`}
-                .{' '}
-              </>
-            )}
-            {guide.tools.length > 0 && <>Tools: {guide.tools.join(', ')}. </>}
-            {guide.consumables.length > 0 && <>Uses up: {guide.consumables.join(', ')}.</>}
-          </p>
-          <ol className="space-y-3">
-            {guide.steps.map((s, i) => (
-              <li key={s.id} className="grid grid-cols-[2rem_minmax(0,1fr)] gap-2">
-                <span className="figure text-quiet text-lg">{i + 1}</span>
-                <div>
-                  <h3 className="font-semibold">
-                    {s.name}
-                    <span className="font-normal text-quiet text-[0.9rem]">
-                      {s.posture && ` · ${s.posture}`}
-                      {s.minutes !== null &&
-                        ` · ${s.minutes < 1 ? 'under a minute' : `${Math.round(s.minutes)} min`}`}
-                    </span>
-                  </h3>
-                  {s.cautions.map((c) => (
-                    <p key={c} className="border-l-2 border-heat pl-2 my-0.5 text-[0.9rem]">
-                      {c}
-                    </p>
-                  ))}
-                  <ul className="text-[0.95rem]">
-                    {[
-                      ...s.screws,
-                      ...s.connectors,
-                      ...(s.parts.length ? [s.parts.join(', ')] : []),
-                      ...s.rules,
-                    ].map((x) => (
-                      <li key={x}>{x}</li>
-                    ))}
-                  </ul>
-                  {s.note && <p className="text-[0.95rem] whitespace-pre-line">{s.note}</p>}
-                  <div className="flex flex-wrap gap-2 mt-1">
-                    {photosOf(s.id).map((a) => (
-                      <AttachmentTile
-                        key={a.id}
-                        attachment={a}
-                        size="row"
-                        open={() => show(a, photosOf(s.id))}
-                      />
-                    ))}
-                  </div>
-                </div>
-              </li>
-            ))}
-          </ol>
-          <h3 className="font-semibold mt-4 mb-1">Back together</h3>
-          <ol className="list-decimal pl-8 text-[0.95rem]">
-            {guide.back.map((b) => (
-              <li key={b}>{b}</li>
-            ))}
-          </ol>
-          <p className="text-[0.85rem] text-quiet mt-3">{DEFERENCE}</p>
+          {rendered}
         </article>
       )}
     </div>

@@ -1,0 +1,92 @@
+import type { Blockquote, Heading, Image, List, Paragraph, Root, RootContent } from 'mdast';
+import { DEFERENCE, type Guide, type GuideStep } from './guide';
+
+/** What was typed, on one line. */
+const text = (value: string) => ({ type: 'text' as const, value: value.replace(/\s*\n\s*/g, ' ') });
+const paragraph = (value: string): Paragraph => ({ type: 'paragraph', children: [text(value)] });
+const heading = (depth: 1 | 2 | 3, value: string): Heading => ({
+  type: 'heading',
+  depth,
+  children: [text(value)],
+});
+const caution = (value: string): Blockquote => ({
+  type: 'blockquote',
+  children: [paragraph(value)],
+});
+const list = (items: readonly string[], ordered = false): List[] =>
+  items.length
+    ? [
+        {
+          type: 'list',
+          ordered,
+          spread: false,
+          children: items.map((x) => ({
+            type: 'listItem',
+            spread: false,
+            children: [paragraph(x)],
+          })),
+        },
+      ]
+    : [];
+
+const minutes = (m: number) => (m < 1 ? 'under a minute' : `${Math.round(m)} min`);
+
+/** How long the whole takes, as far as it was timed. */
+function timeWords(guide: Guide): string | null {
+  if (guide.minutes === null) return null;
+  const all = guide.timed === guide.steps.length;
+  return `${minutes(guide.minutes)}${all ? '' : ` for the ${guide.timed} of ${guide.steps.length} steps that were timed`}`;
+}
+
+const facts = (s: GuideStep): string[] =>
+  [
+    s.posture && `Lies ${s.posture}.`,
+    ...s.screws.map((x) => `Screws: ${x}.`),
+    ...s.connectors.map((x) => `Connector: ${x}.`),
+    s.parts.length > 0 && `Parts: ${s.parts.join(', ')}.`,
+    ...s.rules,
+    s.note,
+    s.minutes !== null && `Takes ${minutes(s.minutes)}.`,
+  ].filter((x): x is string => typeof x === 'string');
+
+/**
+ * A guide as one document tree (mdast), of which pages, HTML files and Markdown are made: a heading for each step, cautions as
+ * quotations, facts as a list.
+ *
+ * @param fileOf where the picture of a photo lies; null leaves it out
+ */
+export function guideTree(guide: Guide, fileOf: (photo: string) => string | null): Root {
+  const time = timeWords(guide);
+  const step = (s: GuideStep, i: number): RootContent[] => {
+    const photos = s.photos.flatMap((photo, k): Image[] => {
+      const url = fileOf(photo);
+      return url === null
+        ? []
+        : [{ type: 'image', url, alt: text(`${s.name}, photo ${k + 1}`).value }];
+    });
+    return [
+      heading(3, `${i + 1}. ${s.name}`),
+      ...s.cautions.map(caution),
+      ...list(facts(s)),
+      ...(photos.length ? [{ type: 'paragraph', children: photos } satisfies Paragraph] : []),
+    ];
+  };
+  return {
+    type: 'root',
+    children: [
+      heading(1, `${guide.title}: ${guide.goal}`),
+      ...(time ? [paragraph(`Time: ${time}.`)] : []),
+      ...(guide.tools.length ? [paragraph(`Tools: ${guide.tools.join(', ')}.`)] : []),
+      ...(guide.consumables.length
+        ? [paragraph(`Consumables: ${guide.consumables.join(', ')}.`)]
+        : []),
+      heading(2, 'Cautions'),
+      ...guide.cautions.map(caution),
+      paragraph(DEFERENCE),
+      heading(2, 'Open'),
+      ...guide.steps.flatMap(step),
+      heading(2, 'Back together'),
+      ...list(guide.back, true),
+    ],
+  };
+}
