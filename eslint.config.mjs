@@ -61,6 +61,22 @@ export default tseslint.config(
       'react-hooks/exhaustive-deps': 'error',
     },
   },
+  // a promise that nobody waits for hides its failure
+  {
+    files: ['**/*.{ts,tsx}'],
+    languageOptions: {
+      parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname },
+    },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': 'error',
+      '@typescript-eslint/await-thenable': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': [
+        'error',
+        { considerDefaultExhaustiveForUnions: true },
+      ],
+    },
+  },
   // the core computes: no interface, file system, network or clock
   {
     files: ['core/**/*.ts'],

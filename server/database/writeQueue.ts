@@ -26,9 +26,7 @@ interface Waiting {
 }
 
 /** Waits for all, also where one fails: nothing of a write may still be under way when it is taken back. */
-export async function allDone<T>(
-  steps: readonly (Promise<T> | undefined)[],
-): Promise<(T | undefined)[]> {
+export async function allDone<T>(steps: readonly Promise<T>[]): Promise<T[]> {
   const ended = await Promise.allSettled(steps);
   return ended.map((one) => {
     if (one.status === 'rejected') throw one.reason;

@@ -174,7 +174,7 @@ export function createDocumentStore(db: Database) {
       createdAt: now.createdAt ?? at,
       updatedAt: at,
     };
-    const listed = (): Promise<unknown> | undefined =>
+    const listed = async (): Promise<unknown> =>
       shelfOf(kind).listed?.(kept, now.revision ? now : null, transaction);
     // handed over together: under load each wait for the database is a turn of everything else
     if (now.revision) await allDone([newest(), revised(), listed()]);

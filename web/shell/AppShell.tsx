@@ -1,3 +1,4 @@
+import { toast } from 'sonner';
 import { createMachine } from '../api/machines';
 import { useCommands } from '../documents/commands';
 import { emptyRecord } from '../documents/record/draft';
@@ -26,10 +27,12 @@ export function AppShell({ crumbs, status, children }: FrameProps) {
     find: () => setFinding(true),
     keys: () => setKeys(true),
     library: () => void navigate('/'),
-    'new-machine': async () => {
-      const made = await createMachine(emptyRecord());
-      await navigate(`/machines/${made.id}/identify`);
-    },
+    'new-machine': () =>
+      void createMachine(emptyRecord())
+        .then((made) => navigate(`/machines/${made.id}/identify`))
+        .catch((cause: unknown) =>
+          toast.error(`No machine was made: ${cause instanceof Error ? cause.message : ''}`),
+        ),
     method: () => void navigate('/method'),
     laboratory: () => void navigate('/house-rules'),
     units: () => setChoosing(true),
