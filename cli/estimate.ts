@@ -23,7 +23,7 @@ class BadInput extends Error {
 }
 
 /** Reads a list of caps: off, full, or levels in dB(A) between 0 and 120. */
-export function parseCaps(text: string): Cap[] {
+function parseCaps(text: string): Cap[] {
   const caps = text.split(',').map((part): Cap => {
     const word = part.trim();
     if (word === 'off' || word === 'full') return word;

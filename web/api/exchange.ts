@@ -1,7 +1,7 @@
 import type { ImportItem, WhenChanged } from '@zugluft/core/library/answers';
 import { fetchLines, HttpProblem } from './http';
 
-export const MAX_IMPORT_MB = 2048;
+const MAX_IMPORT_MB = 2048;
 
 /**
  * Sends a file: to see what an import would do, or to do it.

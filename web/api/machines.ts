@@ -1,7 +1,7 @@
-import type { Machine, MachinePage, MachineSummary, Unit } from '@zugluft/core/library/answers';
+import type { Machine, MachinePage, MachineSummary } from '@zugluft/core/library/answers';
 import { fetchJson } from './http';
 
-export type { Machine, MachinePage, MachineSummary, Unit };
+export type { Machine, MachinePage, MachineSummary };
 
 export const machineKeys = {
   list: (params: string) => ['machines', 'list', params] as const,

@@ -20,7 +20,7 @@ export interface CommandEntry {
 }
 
 /** Every command of the program: what it is called, its keys and where it can be given. Keys, sheet and palette follow from it. */
-export const COMMANDS = {
+const COMMANDS = {
   find: {
     name: 'Find a machine, part, equation or default, or do something',
     place: 'anywhere',

@@ -19,13 +19,6 @@ export function onArrived(
   return () => void listeners.delete(listener);
 }
 
-/** Another place for drafts: for tests. */
-export function useShelf(other: DraftShelf | null): void {
-  shelf = other;
-  open.clear();
-  standing.clear();
-}
-
 /** A document as it was just read. */
 export type Start<K extends KindName> = Version<ValueOf<K>> & { at: Date | null };
 

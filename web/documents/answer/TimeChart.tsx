@@ -14,7 +14,7 @@ register([LineChart, GridComponent, MarkLineComponent, TooltipComponent, CanvasR
 const MAX_POINTS = 600;
 
 /** Every so many samples of a line, in minutes; the last one is always there. */
-export function thinned(values: ArrayLike<number>, stepS: number): [number, number | null][] {
+function thinned(values: ArrayLike<number>, stepS: number): [number, number | null][] {
   const every = Math.max(1, Math.ceil(values.length / MAX_POINTS));
   const out: [number, number | null][] = [];
   const add = (k: number) =>

@@ -30,7 +30,7 @@ export type Column = ColumnBase &
  * @param empty word for a choice that was not made
  * @throws Error where the record has no such field
  */
-export function column(list: PartList, field: string, width: string, empty?: string): Column {
+function column(list: PartList, field: string, width: string, empty?: string): Column {
   const known = fieldAt(`${list}.0.${field}`);
   if (!known) throw new Error(`no field ${field} of ${list}`);
   const base = { header: known.title, field, width };

@@ -78,7 +78,7 @@ const STEM: Record<PartList, string> = {
 };
 
 /** A name no other part of the list has: the stem of an old name with the next number. */
-export function freshId(draft: Draft, list: PartList, like?: string): string {
+function freshId(draft: Draft, list: PartList, like?: string): string {
   const taken = new Set(partsOf(draft, list).map((p) => p.id));
   if (list === 'finStacks') for (const p of partsOf(draft, 'plates')) taken.add(p.id);
   if (list === 'dies' && like === undefined) {

@@ -15,7 +15,7 @@ export interface Draws {
 }
 
 /** Draws made by themselves once typing pauses, and on request. */
-export const FEW = 400;
+const FEW = 400;
 export const MANY = 4000;
 const PAUSE_MS = 700;
 const SEED = 1;

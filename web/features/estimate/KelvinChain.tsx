@@ -1,7 +1,7 @@
 import { toShown, toShownStep } from '@zugluft/core/record/units';
 import { useUnits } from '../../kit/units';
 import type { DieChain, StepName } from '@zugluft/core/network/kelvinChains';
-export const STEP_WORDS: Record<StepName, string> = {
+const STEP_WORDS: Record<StepName, string> = {
   'air-in': 'Air drawn in',
   'fins-to-air': 'Fins to air',
   condenser: 'Pipe to fins',

@@ -9,7 +9,7 @@ const MAX_LOOKS = 20;
 const SHOWN_MS = 1500;
 
 /** A path that names parts by id, with their places instead: `finStacks.fins-left.depthMm` is `finStacks.0.depthMm`. */
-export function placedPath(draft: unknown, path: string): string {
+function placedPath(draft: unknown, path: string): string {
   let at: unknown = draft;
   return path
     .split('.')

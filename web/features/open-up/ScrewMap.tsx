@@ -3,6 +3,7 @@ import { holeAt } from '@zugluft/core/service/holeAt';
 import { addScrew, editScrew, removeScrew, turnScrew } from '@zugluft/core/service/logEdits';
 import type { OpenUpLog } from '../../api/openUp';
 import { Kbd } from '../../kit/Kbd';
+import { arrowStep } from '../../kit/plan/arrowStep';
 import { HoleDetails } from './HoleDetails';
 import type { ChangeLog } from './OpenUpLog';
 import { ScrewMapView, sizeOf } from './ScrewMapView';
@@ -48,17 +49,11 @@ export function ScrewMap({
     });
   const onKeyDown = (e: KeyboardEvent) => {
     if (e.ctrlKey || e.metaKey || e.altKey) return;
-    const by = e.shiftKey ? 1 : STEP_MM;
-    const move = {
-      ArrowLeft: [-by, 0],
-      ArrowRight: [by, 0],
-      ArrowUp: [0, -by],
-      ArrowDown: [0, by],
-    }[e.key];
+    const move = arrowStep(e, STEP_MM, 1);
     if (move) {
       setAt({
-        xMm: Math.min(w, Math.max(0, at.xMm + move[0]!)),
-        yMm: Math.min(h, Math.max(0, at.yMm + move[1]!)),
+        xMm: Math.min(w, Math.max(0, at.xMm + move[0])),
+        yMm: Math.min(h, Math.max(0, at.yMm + move[1])),
       });
     } else if (e.key === 'Enter') {
       if (under) change((l) => turnScrew(l, under.id));

@@ -1,3 +1,4 @@
+import { planPoint } from '../../kit/plan/planPoint';
 import { useRef, type ComponentProps, type PointerEvent } from 'react';
 import { holeAt, type Place } from '@zugluft/core/service/holeAt';
 import { isPlaced } from '@zugluft/core/service/openUpLog';
@@ -52,9 +53,8 @@ export function ScrewMapView({
   const svg = useRef<SVGSVGElement>(null);
   const groupIndex = (id: string | undefined) => log.groups.findIndex((g) => g.id === id);
   const onPointerDown = (e: PointerEvent) => {
-    const matrix = svg.current?.getScreenCTM();
-    if (!matrix || e.button !== 0) return;
-    const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse());
+    const p = planPoint(svg.current, e);
+    if (!p || e.button !== 0) return;
     const at = { xMm: Math.min(w, Math.max(0, p.x)), yMm: Math.min(h, Math.max(0, p.y)) };
     onPlace(at, holeAt(log, layer.id, at));
   };

@@ -1,20 +1,24 @@
 import { useCommands } from '../../documents/commands';
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import {
   faceAt,
   FACES,
   keptPlace,
-  likelyVent,
   outsidePlan,
   type Face,
   type PlannedVent,
 } from '@zugluft/core/airway/outsidePlan';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
-import type { CaseRecord } from '@zugluft/core/record/recordSchema';
-import { addPart, partsOf, removePart, setAt } from '../../documents/record/draft';
+import { partsOf, removePart, setAt } from '../../documents/record/draft';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { Kbd } from '../../kit/Kbd';
+import { arrowStep } from '../../kit/plan/arrowStep';
+import { planPoint } from '../../kit/plan/planPoint';
+import { useDrawnSize } from '../../kit/plan/useDrawnSize';
+import { usePlanDrag } from '../../kit/plan/usePlanDrag';
+import { addVent } from './addVent';
 import { VentFields } from './VentFields';
+import { VentShape } from './VentShape';
 
 const MARGIN = 12;
 const STEP_MM = 2;
@@ -35,18 +39,8 @@ export function VentPlan() {
   const record = useMemo(() => parseRecord(draft).record, [draft]);
   const plan = useMemo(() => (record ? outsidePlan(record) : null), [record]);
   const [chosen, setChosen] = useState(0);
-  const [held, setHeld] = useState<Held | null>(null);
   const svg = useRef<SVGSVGElement>(null);
-  const [drawn, setDrawn] = useState({ width: 530, height: 290 });
-  useEffect(() => {
-    const element = svg.current;
-    if (!element) return;
-    const seen = new ResizeObserver(() =>
-      setDrawn({ width: element.clientWidth, height: element.clientHeight }),
-    );
-    seen.observe(element);
-    return () => seen.disconnect();
-  }, [plan === null]); // eslint-disable-line react-hooks/exhaustive-deps
+  const drawn = useDrawnSize(svg, plan !== null);
   const vents = partsOf(draft, 'vents');
   const selected = Math.min(chosen, vents.length - 1);
   const add = (face: Face, x: number, y: number) => {
@@ -55,6 +49,23 @@ export function VentPlan() {
     change((d) => addVent(d, record, face, place));
     setChosen(vents.length);
   };
+  const put = (v: PlannedVent, x: number, y: number) => {
+    if (!plan) return;
+    const face = faceAt(plan, x, y) ?? v.face;
+    const place = keptPlace(plan, face, x, y);
+    change(
+      (d) => setAt(setAt(d, ['airway', 'places', v.id], place), ['vents', v.index, 'side'], face),
+      `airway.${v.id}`,
+    );
+  };
+  const drag = usePlanDrag(
+    svg,
+    (id, dx, dy) => {
+      const v = plan?.vents.find((x) => x.id === id);
+      if (v) put(v, v.x + v.width / 2 + dx, v.y + v.height / 2 + dy);
+    },
+    () => undefined,
+  );
   useCommands({
     'add-vent': () => {
       if (!plan) return;
@@ -73,31 +84,13 @@ export function VentPlan() {
   // words keep their size however small the plan is drawn
   const mmPerPx = Math.max(width / Math.max(1, drawn.width), height / Math.max(1, drawn.height));
   const fontMm = WORDS_PX * mmPerPx;
-  const toPlan = (e: PointerEvent): { x: number; y: number } | null => {
-    const matrix = svg.current?.getScreenCTM();
-    return matrix ? new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse()) : null;
-  };
-  const put = (v: PlannedVent, x: number, y: number) => {
-    const face = faceAt(plan, x, y) ?? v.face;
-    const place = keptPlace(plan, face, x, y);
-    change(
-      (d) => setAt(setAt(d, ['airway', 'places', v.id], place), ['vents', v.index, 'side'], face),
-      `airway.${v.id}`,
-    );
-  };
   const onKeyDown = (v: PlannedVent) => (e: KeyboardEvent) => {
-    const by = e.shiftKey ? 5 * STEP_MM : STEP_MM;
-    const step = {
-      ArrowLeft: [-by, 0],
-      ArrowRight: [by, 0],
-      ArrowUp: [0, -by],
-      ArrowDown: [0, by],
-    }[e.key];
+    const step = arrowStep(e, STEP_MM, 5 * STEP_MM);
     if (step) {
       // within its face: another face is chosen below
       const f = faces[v.face];
-      const x = Math.min(f.x + f.width, Math.max(f.x, v.x + v.width / 2 + step[0]!));
-      const y = Math.min(f.y + f.height, Math.max(f.y, v.y + v.height / 2 + step[1]!));
+      const x = Math.min(f.x + f.width, Math.max(f.x, v.x + v.width / 2 + step[0]));
+      const y = Math.min(f.y + f.height, Math.max(f.y, v.y + v.height / 2 + step[1]));
       put(v, x, y);
     } else if (e.key === 'Delete') change((d) => removePart(d, 'vents', v.index));
     else if (e.key === 'Enter' || e.key === ' ') {
@@ -123,7 +116,7 @@ export function VentPlan() {
         data-testid="vent-plan"
         onPointerDown={(e) => {
           if (e.target !== e.currentTarget && !(e.target as Element).matches('[data-face]')) return;
-          const at = toPlan(e);
+          const at = planPoint(svg.current, e);
           const face = at && faceAt(plan, at.x, at.y);
           if (face) add(face, at.x, at.y);
         }}
@@ -173,21 +166,17 @@ export function VentPlan() {
         </g>
         {plan.vents.map((v) => {
           const vent = record.vents![v.index]!;
-          const at =
-            held?.id === v.id && moved(held)
-              ? { x: v.x + held.x - held.fromX, y: v.y + held.y - held.fromY }
-              : v;
           const wrong = issues.some((i) => i.path.startsWith(`vents.${v.index}.`));
-          const colour =
-            vent.flow === 'intake'
-              ? 'var(--color-primary)'
-              : vent.flow === 'exhaust'
-                ? 'var(--color-secondary)'
-                : 'currentColor';
-          const shut = Math.min(1, Math.max(0, shareOf(vent.blockedShare)));
+          const { onPointerDown, ...others } = drag.handlers(v.id);
           return (
-            <g
+            <VentShape
               key={v.id}
+              planned={v}
+              vent={vent}
+              by={drag.draggedBy(v.id)}
+              selected={v.index === selected}
+              wrong={wrong}
+              fontMm={fontMm}
               role="button"
               tabIndex={0}
               data-part={v.id}
@@ -197,70 +186,11 @@ export function VentPlan() {
               onFocus={() => setChosen(v.index)}
               onKeyDown={onKeyDown(v)}
               onPointerDown={(e) => {
-                e.stopPropagation();
-                e.currentTarget.setPointerCapture(e.pointerId);
                 setChosen(v.index);
-                const p = toPlan(e);
-                if (p) setHeld({ id: v.id, fromX: p.x, fromY: p.y, x: p.x, y: p.y });
+                onPointerDown(e);
               }}
-              onPointerMove={(e) => {
-                if (held?.id !== v.id) return;
-                const p = toPlan(e);
-                if (!p) return;
-                setHeld({ ...held, x: p.x, y: p.y });
-              }}
-              onPointerUp={() => {
-                if (held?.id === v.id && moved(held)) put(v, ...middleOf(v, held));
-                setHeld(null);
-              }}
-              onPointerCancel={() => setHeld(null)}
-            >
-              <rect
-                x={at.x}
-                y={at.y}
-                width={v.width}
-                height={v.height}
-                rx="1.5"
-                fill={vent.mesh ? 'url(#mesh)' : 'var(--color-base-100)'}
-                stroke={colour}
-                strokeWidth={v.index === selected ? 2.6 : 1.4}
-                strokeDasharray={
-                  vent.flow === 'exhaust' ? undefined : vent.flow === 'intake' ? '5 3' : '1 2.5'
-                }
-              />
-              {shut > 0 && (
-                <rect
-                  x={at.x}
-                  y={at.y}
-                  width={v.width * shut}
-                  height={v.height}
-                  fill="currentColor"
-                  fillOpacity="0.55"
-                >
-                  <title>{Math.round(100 * shut)} % blocked</title>
-                </rect>
-              )}
-              <text
-                x={at.x + v.width / 2}
-                y={at.y + v.height / 2}
-                fontSize={fontMm}
-                textAnchor="middle"
-                dominantBaseline="central"
-                fill="currentColor"
-                stroke="var(--color-base-100)"
-                strokeWidth={fontMm / 3}
-                paintOrder="stroke"
-                pointerEvents="none"
-                transform={
-                  v.face === 'left' || v.face === 'right'
-                    ? `rotate(${v.face === 'left' ? 90 : -90} ${at.x + v.width / 2} ${at.y + v.height / 2})`
-                    : undefined
-                }
-              >
-                {v.id}
-                {wrong ? ' !' : ''}
-              </text>
-            </g>
+              {...others}
+            />
           );
         })}
       </svg>
@@ -288,41 +218,5 @@ export function VentPlan() {
         <VentFields key={selected} index={selected} />
       )}
     </section>
-  );
-}
-
-/** A vent under the pointer, and where it was picked up. */
-interface Held {
-  id: string;
-  fromX: number;
-  fromY: number;
-  x: number;
-  y: number;
-}
-
-/** A hand is never quite still. */
-const moved = (h: Held) => Math.hypot(h.x - h.fromX, h.y - h.fromY) > 3;
-const middleOf = (v: PlannedVent, h: Held): [number, number] => [
-  v.x + v.width / 2 + h.x - h.fromX,
-  v.y + v.height / 2 + h.y - h.fromY,
-];
-
-const shareOf = (figure: unknown): number =>
-  typeof figure === 'number' ? figure : Number((figure as { value?: number })?.value ?? 0);
-
-/** A vent at a place, with what it most likely is. */
-function addVent(
-  draft: Parameters<typeof addPart>[0],
-  record: CaseRecord,
-  face: Face,
-  place: { xMm: number; yMm: number },
-) {
-  const next = addPart(draft, 'vents');
-  const index = partsOf(next, 'vents').length - 1;
-  const { id } = partsOf(next, 'vents')[index]!;
-  return setAt(
-    setAt(next, ['vents', index], { id, ...likelyVent(record, face, place) }),
-    ['airway', 'places', id],
-    place,
   );
 }

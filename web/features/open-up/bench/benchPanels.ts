@@ -1,7 +1,7 @@
 import type { StepKind } from '@zugluft/core/service/openUpLog';
 import type { Bench } from './useBench';
 
-export interface Choice {
+interface Choice {
   key: string;
   words: string;
   run: () => void;
