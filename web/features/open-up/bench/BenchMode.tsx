@@ -4,28 +4,26 @@ import { openAt } from '@zugluft/core/service/benchEdits';
 import { ACCEPT } from '../../../documents/photos/AddButton';
 import { useAttachments } from '../../../documents/photos/AttachmentsProvider';
 import { useMachineFile } from '../../../documents/record/MachineFile';
-import { machineName } from '../../../documents/record/machineName';
-import { LogSavingWords, LogTrouble } from '../LogStatus';
+import { LogTrouble } from '../LogStatus';
 import { useOpenUp } from '../OpenUpLog';
 import { ScrewMapView } from '../ScrewMapView';
-import { Kbd } from '../../../kit/Kbd';
 import { BackView } from './BackView';
 import { benchPanel, type PanelName } from './benchPanels';
 import { ChoicePanel } from './ChoicePanel';
 import { EndView } from './EndView';
-import { KeyStrip, type StripKey } from './KeyStrip';
+import { KeyStrip } from './KeyStrip';
 import { OpenView } from './OpenView';
-import { groupKeys, letterOf } from './groupKeys';
+import { BenchHeader } from './BenchHeader';
+import { runBenchKey, stripKeys } from './benchKeys';
 import { useBench } from './useBench';
-
-const STEP_MM = 5;
+import { useBenchListener } from './useBenchListener';
 
 /**
  * Bench mode: the whole screen, one step at a time, worked by the keypad with one hand or by touch. Everything is kept in this
  * browser at once.
  */
 export function BenchMode() {
-  const { machine, draft } = useMachineFile();
+  const { machine } = useMachineFile();
   const { items, sending, queue } = useAttachments();
   const navigate = useNavigate();
   const bench = useBench();
@@ -63,60 +61,13 @@ export function BenchMode() {
     photo: () => camera.current?.click(),
     end,
     turn,
+    leave,
   };
   const panel = asked && benchPanel(asked, bench, ui);
   const choose = (run: () => void) => {
     setPanel(null);
     run();
   };
-
-  const openKeys: StripKey[] = [
-    ...groupKeys(log, 'open').map(({ key, words, letter }) => ({
-      key,
-      words,
-      run: () => bench.take(letter),
-    })),
-    { key: '+', words: `one more ${bench.letter}`, run: () => bench.take(bench.letter) },
-    { key: '0', words: 'was missing', run: bench.missing, off: !bench.canMiss },
-    { key: '*', words: 'connector', run: () => setPanel('connector') },
-    { key: '/', words: 'more', run: () => setPanel('more') },
-    { key: '.', words: step?.runningSince ? 'pause' : 'clock', run: bench.clock },
-    { key: '-', words: 'step before', run: bench.before, off: bench.index < 1 },
-    {
-      key: 'Enter',
-      words: bench.unread.length ? 'cautions read' : 'done, next',
-      run: () => (bench.unread.length ? bench.read() : end('done')),
-      main: true,
-    },
-  ];
-  const backKeys: StripKey[] = bench.back
-    ? [
-        ...groupKeys(log, bench.back).map(({ key, words, letter }) => ({
-          key,
-          words,
-          run: () => bench.putBack(letter),
-        })),
-        {
-          key: '+',
-          words: `one more ${bench.letter}`,
-          run: () => bench.putBack(bench.letter),
-          off: !bench.back.screws.length,
-        },
-        {
-          key: 'a',
-          words: 'all of this step',
-          run: bench.putAllBack,
-          off: !bench.back.screws.length,
-        },
-        { key: '0', words: 'one is lost', run: bench.lost, off: !bench.back.screws.length },
-        { key: '*', words: 'plug in', run: bench.plug, off: !bench.back.connectors.length },
-        { key: '-', words: 'before', run: bench.before, off: bench.backIndex < 1 },
-        { key: 'Enter', words: 'done, next', run: bench.endBackStep, main: true },
-      ]
-    : [
-        { key: '-', words: 'before', run: bench.before, off: bench.backIndex < 1 },
-        { key: 'Enter', words: 'leave the bench', run: leave, main: true },
-      ];
 
   const { kept } = useOpenUp();
   const onKey = (key: string): boolean => {
@@ -133,65 +84,10 @@ export function BenchMode() {
       else if (key === 'Escape') leave();
       return choice !== undefined || key === 'Escape';
     }
-    const run = {
-      Escape: leave,
-      Backspace: bench.undo,
-      v: turn,
-      ...(side === 'open'
-        ? {
-            ArrowLeft: () => bench.nudge(-STEP_MM, 0),
-            ArrowRight: () => bench.nudge(STEP_MM, 0),
-            ArrowUp: () => bench.nudge(0, -STEP_MM),
-            ArrowDown: () => bench.nudge(0, STEP_MM),
-            ',': bench.clock,
-            c: () => setPanel('count'),
-            p: () => setPanel('part'),
-            f: ui.photo,
-            n: () => setPanel('note'),
-            t: bench.stamp,
-            s: () => end('skipped'),
-            w: () => end('went-wrong'),
-            e: () => setPanel('earlier'),
-            l: () => setPanel('layer'),
-            b: () => setPanel('posture'),
-            r: () => setPanel('strip'),
-            a: bench.takeAllExpected,
-          }
-        : {}),
-      ...Object.fromEntries((side === 'open' ? openKeys : backKeys).map((k) => [k.key, k.run])),
-    }[key.length === 1 ? key.toLowerCase() : key];
-    if (/^[1-9]$/.test(key)) {
-      if (side === 'open') bench.take(letterOf(key));
-      else bench.putBack(letterOf(key));
-      return true;
-    }
-    run?.();
-    return run !== undefined;
+    return runBenchKey(key, bench, ui);
   };
-  const latest = useRef(onKey);
-  useEffect(() => {
-    latest.current = onKey;
-  });
-  useEffect(() => {
-    const listen = (e: KeyboardEvent) => {
-      if (e.ctrlKey || e.metaKey || e.altKey) return;
-      // left already: the key is the page's, and must not log a screw
-      if (!dialog.current?.open) return;
-      const typing = e.target instanceof HTMLInputElement;
-      if (typing && e.key !== 'Escape') return;
-      // whoever went to a button by Tab means the button
-      if (e.key === 'Enter' && e.target instanceof HTMLButtonElement) return;
-      // another dialog lies over the bench
-      if (document.querySelectorAll('dialog[open]').length > 1) return;
-      if (!latest.current(e.key)) return;
-      e.preventDefault();
-      e.stopPropagation();
-    };
-    window.addEventListener('keydown', listen, true);
-    return () => window.removeEventListener('keydown', listen, true);
-  }, []);
+  useBenchListener(dialog, onKey);
 
-  const { name, variant } = machineName(draft);
   const path = step ? `log.steps.${step.id}` : '';
   const photos = [...items, ...sending].filter((a) => a.path === path).length;
   const backOpen = bench.back ? new Set(openAt(log, bench.back).holes) : undefined;
@@ -209,26 +105,7 @@ export function BenchMode() {
       // a touched button takes no focus, so that Enter still means the step and not the button once more
       onMouseDown={(e) => (e.target as Element).closest('button') && e.preventDefault()}
     >
-      <header className="flex flex-wrap items-center gap-x-5 gap-y-1 px-4 py-2 border-b border-rule text-base">
-        <span className="font-semibold">{[name, variant].filter(Boolean).join(', ')}</span>
-        <span className="text-quiet">{side === 'open' ? 'opening' : 'way back'}</span>
-        <span className="grow" />
-        <LogSavingWords />
-        <button
-          type="button"
-          className="cursor-pointer text-quiet hover:text-ink disabled:opacity-50"
-          disabled={!bench.canUndo}
-          onClick={bench.undo}
-        >
-          undo <Kbd>Backspace</Kbd>
-        </button>
-        <button type="button" className="cursor-pointer text-quiet hover:text-ink" onClick={turn}>
-          {side === 'open' ? 'way back' : 'opening'} <Kbd>v</Kbd>
-        </button>
-        <button type="button" className="cursor-pointer text-quiet hover:text-ink" onClick={leave}>
-          leave <Kbd>Esc</Kbd>
-        </button>
-      </header>
+      <BenchHeader bench={bench} turn={turn} leave={leave} />
       <LogTrouble keys />
       <div
         tabIndex={0}
@@ -279,7 +156,7 @@ export function BenchMode() {
           close={() => (step ? setPanel(null) : leave())}
         />
       ) : (
-        <KeyStrip keys={side === 'open' ? openKeys : backKeys} />
+        <KeyStrip keys={stripKeys(bench, ui)} />
       )}
       <input
         ref={camera}
