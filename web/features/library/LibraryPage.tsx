@@ -10,6 +10,7 @@ import { documentMoved } from '../../documents/keepers';
 import { useLaboratory } from '../../documents/useLaboratory';
 import { PageFrame } from '../../kit/PageFrame';
 import { Kbd } from '../../kit/Kbd';
+import { SearchField } from '../../kit/SearchField';
 import { ExchangeDialog } from './ExchangeDialog';
 import { LibraryFilters } from './LibraryFilters';
 import { LibraryTable } from './LibraryTable';
@@ -109,17 +110,14 @@ export function LibraryPage() {
       <main className="p-4 max-w-[80rem] mx-auto">
         <div className="flex flex-wrap items-center gap-3 mb-3">
           <h1 className="text-lg font-semibold mr-2">Library</h1>
-          <input
-            ref={search}
-            type="search"
-            className="input input-sm w-72"
-            placeholder="maker, model, code, part, note"
-            aria-label="search the library"
+          <SearchField
+            field={search}
+            label="search the library"
+            hint="maker, model, code, part, note"
             value={text}
-            maxLength={200}
-            onChange={(e) => setText(e.currentTarget.value)}
+            set={setText}
+            max={200}
           />
-          <Kbd>f</Kbd>
           <button
             type="button"
             className="btn btn-ghost btn-sm"

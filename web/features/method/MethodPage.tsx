@@ -6,7 +6,7 @@ import { ConflictPanel } from '../../documents/ConflictPanel';
 import { SavedWords } from '../../documents/SavedWords';
 import { useLabDefaults } from '../../documents/useLaboratory';
 import { PageFrame } from '../../kit/PageFrame';
-import { Kbd } from '../../kit/Kbd';
+import { SearchField } from '../../kit/SearchField';
 import { useKeys } from '../../kit/useKeys';
 import { ChainDiagram } from './ChainDiagram';
 import { DefaultRow } from './DefaultRow';
@@ -68,20 +68,14 @@ export function MethodPage() {
           <div className="max-w-[62rem]">
             <div className="flex flex-wrap gap-3 items-center mb-3">
               <h1 className="text-lg font-semibold mr-2">Method</h1>
-              <input
-                ref={field}
-                type="search"
-                className="input input-sm w-80"
-                placeholder="an equation, a default, a source"
-                aria-label="search the method"
+              <SearchField
+                field={field}
+                label="search the method"
+                hint="an equation, a default, a source"
                 value={find}
-                maxLength={120}
-                onChange={(e) => {
-                  const text = e.currentTarget.value;
-                  setView(text ? { find: text } : {}, { replace: true });
-                }}
+                set={(text) => setView(text ? { find: text } : {}, { replace: true })}
+                max={120}
               />
-              <Kbd>f</Kbd>
               <span className="text-quiet text-[0.9rem]" role="status">
                 {chapters.reduce((n, c) => n + c.equations.length, 0)} equations, {shown.length}{' '}
                 defaults

@@ -3,6 +3,7 @@ import { DRIVES } from '@zugluft/core/service/openUpLog';
 import type { OpenUpLog } from '../../api/openUp';
 import { idWords, NumberCell, SelectCell, TextCell } from './cells';
 import { GroupMark } from './GroupMark';
+import { TableHead } from '../../kit/TableHead';
 import type { ChangeLog } from './OpenUpLog';
 
 /** Kinds of screws: thread, length, head and drive of each group. */
@@ -12,15 +13,7 @@ export function GroupTable({ log, change }: { log: OpenUpLog; change: ChangeLog 
     <section aria-label="groups of screws" className="text-[0.95rem]">
       <h2 className="font-semibold mb-1">Kinds of screws</h2>
       <table className="w-full text-left border-collapse">
-        <thead>
-          <tr className="text-[0.85rem] text-quiet border-b border-rule">
-            {['group', 'thread', 'length', 'head', 'drive'].map((x) => (
-              <th key={x} className={`font-normal px-1.5 py-1 ${x === 'thread' ? 'w-full' : ''}`}>
-                {x}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <TableHead titles={['group', 'thread', 'length', 'head', 'drive']} wide="thread" />
         <tbody>
           {log.groups.map((g, i) => {
             const edit = (to: Partial<typeof g>) => change((l) => editGroup(l, g.id, to));

@@ -1,9 +1,11 @@
-import { Plus, X } from 'lucide-react';
 import { useState } from 'react';
 import { addPart, editPart, removePart } from '@zugluft/core/service/ledgerEdits';
 import { FIXINGS, PART_KINDS } from '@zugluft/core/service/openUpLog';
 import type { OpenUpLog } from '../../api/openUp';
 import { idWords, SelectCell, TextCell, YesNoCell } from './cells';
+import { RemoveButton } from '../../kit/RemoveButton';
+import { TableHead } from '../../kit/TableHead';
+import { LedgerSection } from './LedgerSection';
 import { useOpenUp } from './OpenUpLog';
 import { PartDetails } from './PartDetails';
 
@@ -12,51 +14,35 @@ export function LedgerList() {
   const { log, change } = useOpenUp();
   const [chosen, setChosen] = useState<string | null>(null);
   return (
-    <section aria-label="parts ledger" className="text-[0.95rem]">
-      <div className="flex items-baseline gap-4 mb-1">
-        <h2 className="font-semibold">Parts ledger</h2>
-        <button
-          type="button"
-          className="btn btn-xs"
-          disabled={log.parts.length >= 200}
-          onClick={() => change(addPart)}
-        >
-          <Plus size={13} aria-hidden /> part
-        </button>
+    <LedgerSection
+      title="Parts ledger"
+      word="part"
+      full={log.parts.length >= 200}
+      add={() => change(addPart)}
+      empty={
+        log.parts.length
+          ? null
+          : 'Walk through the parts: number, how each is fixed, whether it can be replaced alone. At the bench the key p logs one.'
+      }
+    >
+      <div className="overflow-x-auto relative">
+        <table className="w-full text-left border-collapse">
+          <TableHead
+            titles={['part', 'kind', 'part number', 'fixing', 'alone', 'own board', 'label', '']}
+          />
+          <tbody>
+            {log.parts.map((p) => (
+              <PartRow
+                key={p.id}
+                part={p}
+                open={chosen === p.id}
+                toggle={() => setChosen(chosen === p.id ? null : p.id)}
+              />
+            ))}
+          </tbody>
+        </table>
       </div>
-      {log.parts.length === 0 ? (
-        <p className="text-quiet">
-          Walk through the parts: number, how each is fixed, whether it can be replaced alone. At
-          the bench the key <span className="figure">p</span> logs one.
-        </p>
-      ) : (
-        <div className="overflow-x-auto relative">
-          <table className="w-full text-left border-collapse">
-            <thead>
-              <tr className="text-[0.85rem] text-quiet border-b border-rule">
-                {['part', 'kind', 'part number', 'fixing', 'alone', 'own board', 'label', ''].map(
-                  (x) => (
-                    <th key={x} className="font-normal px-1.5 py-1 whitespace-nowrap">
-                      {x || <span className="sr-only">more</span>}
-                    </th>
-                  ),
-                )}
-              </tr>
-            </thead>
-            <tbody>
-              {log.parts.map((p) => (
-                <PartRow
-                  key={p.id}
-                  part={p}
-                  open={chosen === p.id}
-                  toggle={() => setChosen(chosen === p.id ? null : p.id)}
-                />
-              ))}
-            </tbody>
-          </table>
-        </div>
-      )}
-    </section>
+    </LedgerSection>
   );
 }
 
@@ -140,14 +126,7 @@ function PartRow({
           >
             {open ? 'less' : 'more'}
           </button>
-          <button
-            type="button"
-            className="btn btn-ghost btn-xs px-1"
-            aria-label={`remove ${p.name}`}
-            onClick={() => change((l) => removePart(l, p.id))}
-          >
-            <X size={14} aria-hidden />
-          </button>
+          <RemoveButton what={p.name} remove={() => change((l) => removePart(l, p.id))} />
         </td>
       </tr>
       {open && (

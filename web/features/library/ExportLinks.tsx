@@ -1,0 +1,25 @@
+/** Files that the library goes out as. */
+export function ExportLinks() {
+  return (
+    <section aria-label="export" className="mb-4">
+      <h3 className="text-[0.85rem] text-quiet mb-1">Export</h3>
+      <ul className="flex flex-wrap gap-x-5 gap-y-1">
+        {[
+          ['library.zip', 'the whole library, zip'],
+          ['machines.csv', 'a row per machine, CSV'],
+          ['parts.csv', 'a row per part, CSV'],
+        ].map(([path, words]) => (
+          <li key={path}>
+            <a href={`/api/exchange/${path}`} download className="underline underline-offset-2">
+              {words}
+            </a>
+          </li>
+        ))}
+      </ul>
+      <p className="text-[0.85rem] text-quiet mt-1">
+        Serial numbers stay out. The zip takes photos along, their boxes burned in, and papers where
+        that was said. CSV leaves out notes, settings, curves and sweeps.
+      </p>
+    </section>
+  );
+}
