@@ -47,7 +47,7 @@ export function RowsEditor({
   const write = (next: unknown[]) => change((d) => setAt(d, path, next.length ? next : undefined));
   // a new row becomes part of the record when each of its fields holds something; until then this browser keeps it
   const kept = `zugluft.row.${machine.id}.${key}`;
-  const [entry, setEntry] = useKeptText(kept);
+  const [entry, setEntry, safe] = useKeptText(kept);
   const addEntry = (row: HTMLElement | null) => {
     const fields = [...(row?.querySelectorAll('input') ?? [])];
     const open = columns.findIndex((_, k) => !(entry[k] ?? '').trim());
@@ -154,6 +154,12 @@ export function RowsEditor({
       {issueAt.get(key) && (
         <p className="text-heat text-[0.85rem]" role="alert">
           {issueAt.get(key)}
+        </p>
+      )}
+      {!safe && (
+        <p className="text-heat text-[0.85rem]" role="alert">
+          This browser keeps nothing: the new row is lost when the page is left. Fill it in to make
+          it part of the record.
         </p>
       )}
     </section>
