@@ -4,7 +4,14 @@ export default {
   globalTeardown: '<rootDir>/scripts/jestFoldersGone.mjs',
   // a slow disk may hold up a durable write for seconds
   testTimeout: 60000,
-  roots: ['<rootDir>/core', '<rootDir>/server', '<rootDir>/web', '<rootDir>/cli', '<rootDir>/demo'],
+  roots: [
+    '<rootDir>/core',
+    '<rootDir>/server',
+    '<rootDir>/web',
+    '<rootDir>/cli',
+    '<rootDir>/demo',
+    '<rootDir>/proof',
+  ],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   testPathIgnorePatterns: ['/node_modules/', '/dist/'],
   // packages that come as modules only

@@ -1,23 +1,51 @@
+import { unitFacts } from '@zugluft/core/family/unitFacts';
 import { problem } from '@zugluft/core/library/answers';
+import { attachmentFacts } from '@zugluft/core/library/attachment';
+import { recordSchema } from '@zugluft/core/record/recordSchema';
+import { openUpLog } from '@zugluft/core/service/openUpLog';
 import { z } from 'zod';
 import { ROUTES, type RouteDescription } from './routes';
 
 type Json = Record<string, unknown>;
 
-/** Schemas that stand under components, each under its name. */
-const NAMED = new Map<z.ZodType, string>();
+/** Schemas that many routes hold: each stands once, under its name, and is referred to. */
+const SHARED: readonly (readonly [string, z.ZodType])[] = [
+  ['Record', recordSchema],
+  ['OpeningLog', openUpLog],
+  ['UnitFacts', unitFacts],
+  ['PhotoFacts', attachmentFacts],
+];
 
-function schemaOf(schema: z.ZodType, io: 'input' | 'output'): Json {
-  const { $schema: _, ...json } = z.toJSONSchema(schema, { io, unrepresentable: 'any' }) as Json;
-  return json;
+type Direction = 'input' | 'output';
+
+/** Schemas of one direction under their names. */
+function createComponents(io: Direction) {
+  const ending = io === 'input' ? 'In' : 'Out';
+  const registry = z.registry<{ id: string }>();
+  const known = new Map<z.ZodType, string>();
+  const name = (schema: z.ZodType, as = `Schema${known.size + 1}`) => {
+    if (known.has(schema)) return known.get(schema)!;
+    known.set(schema, `${as}${ending}`);
+    registry.add(schema, { id: `${as}${ending}` });
+    return `${as}${ending}`;
+  };
+  for (const [as, schema] of SHARED) name(schema, as);
+  return {
+    reference: (schema: z.ZodType): Json => ({ $ref: uri(name(schema)) }),
+    all(): Json {
+      const { schemas } = z.toJSONSchema(registry, { io, uri, unrepresentable: 'any' });
+      return Object.fromEntries(
+        Object.entries(schemas).map(([id, { $schema: _, $id: __, ...json }]) => [id, json]),
+      );
+    },
+  };
 }
 
-function reference(schema: z.ZodType, io: 'input' | 'output', components: Json): Json {
-  const known = NAMED.get(schema) ?? `Schema${NAMED.size + 1}`;
-  NAMED.set(schema, known);
-  const name = `${known}${io === 'input' ? 'In' : 'Out'}`;
-  components[name] ??= schemaOf(schema, io);
-  return { $ref: `#/components/schemas/${name}` };
+const uri = (id: string) => `#/components/schemas/${id}`;
+
+function schemaOf(schema: z.ZodType, io: Direction): Json {
+  const { $schema: _, ...json } = z.toJSONSchema(schema, { io, unrepresentable: 'any' }) as Json;
+  return json;
 }
 
 function parameters(route: RouteDescription): Json[] {
@@ -54,12 +82,15 @@ function parameters(route: RouteDescription): Json[] {
   ];
 }
 
-function answers(route: RouteDescription, components: Json): Json {
+function answers(
+  route: RouteDescription,
+  { reference }: ReturnType<typeof createComponents>,
+): Json {
   const { answer, status = 200 } = route;
   const content =
     typeof answer === 'string'
       ? { [answer]: {} }
-      : { 'application/json': { schema: reference(answer, 'output', components) } };
+      : { 'application/json': { schema: reference(answer) } };
   const refused = (description: string) => ({
     description,
     content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
@@ -78,15 +109,15 @@ function answers(route: RouteDescription, components: Json): Json {
 
 /** The whole HTTP interface as an OpenAPI document, made from the schemas that the server reads requests by. */
 export function openApiDocument(): string {
-  NAMED.clear();
-  const components: Json = { Problem: schemaOf(problem, 'output') };
+  const sent = createComponents('input');
+  const answered = createComponents('output');
   const paths: Record<string, Json> = {};
   for (const route of ROUTES) {
     const { method, path, summary, body } = route;
     const content =
       body === 'file'
         ? { 'application/octet-stream': { schema: { type: 'string', format: 'binary' } } }
-        : body && { 'application/json': { schema: reference(body, 'input', components) } };
+        : body && { 'application/json': { schema: sent.reference(body) } };
     paths[path] = {
       ...paths[path],
       [method]: {
@@ -97,7 +128,7 @@ export function openApiDocument(): string {
           .replace(/\W/g, '')}`,
         parameters: parameters(route),
         ...(content ? { requestBody: { required: true, content } } : {}),
-        responses: answers(route, components),
+        responses: answers(route, answered),
       },
     };
   }
@@ -109,7 +140,9 @@ export function openApiDocument(): string {
       description: 'The library of a laboratory. It answers on the loopback address alone.',
     },
     paths,
-    components: { schemas: components },
+    components: {
+      schemas: { Problem: schemaOf(problem, 'output'), ...sent.all(), ...answered.all() },
+    },
   };
   return `${JSON.stringify(document, null, 1)}\n`;
 }
