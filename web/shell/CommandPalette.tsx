@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { DEFAULTS } from '@zugluft/core/record/defaults';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { listMachines, machineKeys } from '../api/machines';
@@ -7,20 +8,15 @@ import { keeperOf } from '../documents/keepers';
 import { Modal } from '../kit/Modal';
 import {
   commandEntries,
+  elsewhereWords,
   machineEntries,
   methodEntries,
   partEntries,
   type Entry,
 } from './paletteEntries';
 
-/** Equations and defaults are loaded when somebody looks for something. */
-const loadMethod = async () => {
-  const [{ METHOD }, { DEFAULTS }] = await Promise.all([
-    import('@zugluft/core/method/equations'),
-    import('@zugluft/core/record/defaults'),
-  ]);
-  return { method: METHOD, defaults: DEFAULTS };
-};
+/** Equations are loaded when somebody looks for something. */
+const loadMethod = async () => (await import('@zugluft/core/method/equations')).METHOD;
 
 /** One place to find a machine, a part, an equation or a default, or to do something. */
 export function CommandPalette({ open, close }: { open: boolean; close: () => void }) {
@@ -43,7 +39,7 @@ export function CommandPalette({ open, close }: { open: boolean; close: () => vo
     enabled: open,
     placeholderData: (before) => before,
   });
-  const { data: known } = useQuery({
+  const { data: method } = useQuery({
     queryKey: ['method'],
     queryFn: loadMethod,
     enabled: open,
@@ -60,7 +56,7 @@ export function CommandPalette({ open, close }: { open: boolean; close: () => vo
     ...machineEntries(data?.items ?? []),
     ...commandEntries(words, standing, id),
     ...(keeper && id ? partEntries(keeper.view().value, id, words) : []),
-    ...(known ? methodEntries(known.method, known.defaults, words) : []),
+    ...(method ? methodEntries(method, DEFAULTS, words) : []),
   ];
   const at = Math.min(chosen, entries.length - 1);
   const run = (e: Entry | undefined) => {
@@ -109,7 +105,9 @@ export function CommandPalette({ open, close }: { open: boolean; close: () => vo
           </li>
         ))}
       </ul>
-      {entries.length === 0 && <p className="text-quiet px-2">Nothing is called that.</p>}
+      {entries.length === 0 && (
+        <p className="text-quiet px-2">{elsewhereWords(words) ?? 'Nothing is called that.'}</p>
+      )}
     </Modal>
   );
 }

@@ -48,6 +48,15 @@ export function commandEntries(
   });
 }
 
+/** Commands that are called so and can be given only elsewhere, in words; null where there is none. */
+export function elsewhereWords(words: readonly string[]): string | null {
+  if (!words.length) return null;
+  const names = COMMAND_IDS.map(commandOf)
+    .filter((c) => !c.keyOnly && fits(`${c.name} ${c.words ?? ''}`, words))
+    .map((c) => `“${c.name}”`);
+  return names.length ? `${names.join(', ')}: in the file of a machine, once it is open.` : null;
+}
+
 /** Machines of the library. */
 export function machineEntries(items: readonly MachineSummary[]): Entry[] {
   return items.map((m) => ({

@@ -13,6 +13,17 @@ export function readLevels(text: string): (number | string)[] {
     });
 }
 
+/** What is wrong, and with which of the levels. */
+function levelProblem(
+  levels: readonly (number | string)[],
+  { path, message }: { path: readonly PropertyKey[]; message: string },
+): string {
+  const at = path[1];
+  const level = typeof at === 'number' ? levels[at] : undefined;
+  if (level === undefined) return message;
+  return typeof level === 'string' ? `“${level.slice(0, 24)}” is no level` : `${level} ${message}`;
+}
+
 /** The noise caps that ladder, envelope, library and tables answer for, typed in one line. */
 export function NoiseCaps({
   caps,
@@ -26,7 +37,7 @@ export function NoiseCaps({
   const [text, setText] = useState<string | null>(null);
   const shown = text ?? caps.levelsDbA.join('  ');
   const read = labCaps.safeParse({ levelsDbA: readLevels(shown) });
-  const problem = read.success ? null : read.error.issues[0]!.message;
+  const problem = read.success ? null : levelProblem(readLevels(shown), read.error.issues[0]!);
   const leave = () => {
     if (text === null) return;
     if (read.success) {

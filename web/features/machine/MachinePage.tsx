@@ -1,6 +1,7 @@
 import { commandOf, useCommands } from '../../documents/commands';
 import { useQuery } from '@tanstack/react-query';
-import { NavLink, Outlet, useNavigate, useParams } from 'react-router';
+import { useEffect, useRef } from 'react';
+import { NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { machineKeys, readMachine } from '../../api/machines';
 import type { OpenedMachine } from '../../documents/record/openedMachine';
 import { AttachmentsProvider, useAttachments } from '../../documents/photos/AttachmentsProvider';
@@ -85,6 +86,15 @@ function FilePage() {
     export: () => location.assign(`/api/exchange/machines/${machine.id}.json`),
     ...Object.fromEntries(STEPS.map((s) => [s.path, go(s.path)])),
   });
+  // on a narrow screen the bar of steps is wider than the screen: the one that is open is in sight
+  const steps = useRef<HTMLElement>(null);
+  const { pathname } = useLocation();
+  useEffect(() => {
+    const bar = steps.current;
+    const here = bar?.querySelector<HTMLElement>('[aria-current="page"]');
+    if (!bar || !here || bar.scrollWidth <= bar.clientWidth) return;
+    bar.scrollLeft = here.offsetLeft - (bar.clientWidth - here.offsetWidth) / 2;
+  }, [pathname]);
   return (
     <PageFrame
       crumbs={[name, variant, machine.stateName === 'as found' ? '' : machine.stateName]}
@@ -92,6 +102,7 @@ function FilePage() {
     >
       <div className="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[11.5rem_minmax(0,1fr)_21rem] lg:h-[calc(100vh-3.2rem)]">
         <nav
+          ref={steps}
           aria-label="steps"
           className="border-r border-rule p-3 lg:pt-4 flex lg:block gap-1 overflow-x-auto relative no-print"
         >
