@@ -214,7 +214,7 @@ export const DEFAULTS = {
     340,
     398,
     'W/mK',
-    'copper',
+    'plate conductivity, copper',
     'Incropera et al., table A.1, from memory',
   ),
   'plates.conductivity.aluminium-plate': of(
@@ -222,7 +222,7 @@ export const DEFAULTS = {
     150,
     225,
     'W/mK',
-    'aluminium alloy',
+    'plate conductivity, aluminium',
     'Incropera et al., table A.1, from memory',
   ),
   'plates.chamberFluxWcm2': of(

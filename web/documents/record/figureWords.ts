@@ -9,14 +9,17 @@ export function plainWord(field: string): string {
     .replace(/-/g, ' ');
 }
 
-/** What a default is about, also where it stands for one kind or one part: `fans.psi.66x9` is that of `fans.psi`. */
-function defaultWords(path: string): string | undefined {
+/** A default, also where it stands for one kind or one part: `fans.psi.66x9` is that of `fans.psi`. */
+function defaultAt(path: string): Default | undefined {
   for (let key = path; key; key = key.slice(0, Math.max(0, key.lastIndexOf('.')))) {
     const known = DEFAULTS[key as DefaultKey] as Default | undefined;
-    if (known) return known.about;
+    if (known) return known;
   }
   return undefined;
 }
+
+/** The unit of a figure or a default, empty where it has none. */
+export const unitAt = (path: string): string => fieldAt(path)?.unit ?? defaultAt(path)?.unit ?? '';
 
 /**
  * A path of the record in field terms: “bond line, gpu” for `dies.gpu.interface.bondLineUm`, “shell material” for
@@ -28,7 +31,7 @@ export function figureWords(path: string): string {
   const known = fieldAt(path);
   const inParts = isPartList(first) || first === 'settings';
   if (!known) {
-    const about = defaultWords(path);
+    const about = defaultAt(path)?.about;
     if (about) return about;
     if (parts.length === 1) return plainWord(first);
     if (inParts && parts.length === 2) return `${PART_WORDS[first as 'fans']} ${second}`;

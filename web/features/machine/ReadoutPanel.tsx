@@ -11,7 +11,7 @@ import {
 } from '../../documents/answer/NoiseLadder';
 import { ruledLimits } from '../../documents/answer/ruledLimits';
 import { partsOf, type Draft } from '../../documents/record/draft';
-import { figureWords } from '../../documents/record/figureWords';
+import { figureWords, unitAt } from '../../documents/record/figureWords';
 import { issueWords } from '../../documents/record/issueWords';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { MANY, type Draws } from '../../documents/record/useDraws';
@@ -140,7 +140,7 @@ export function ReadoutPanel() {
                   <span className="figure whitespace-nowrap">
                     {short(a.value)}{' '}
                     <span className="unit">
-                      {short(a.low)}–{short(a.high)}
+                      {short(a.low)}–{short(a.high)} {unitAt(a.path)}
                     </span>
                   </span>
                 </li>
