@@ -1,21 +1,29 @@
 import type { MergeConflict, Side } from '@zugluft/core/documents/mergeDocuments';
+import type { KindName } from '@zugluft/core/documents/kinds';
 import { fieldWords } from './record/fieldWords';
+import { pathWordsOf } from './record/figureWords';
 
 /** What two windows changed to different things: asked figure by figure, or for all at once. */
 export function ConflictPanel({
   conflicts,
   choose,
-  nameOf = (path) => path.replaceAll('.', ', '),
+  kind,
+  nameOf = pathWordsOf(kind),
   keys = false,
 }: {
   conflicts: readonly MergeConflict[];
   choose: (side: Side, path?: string) => void;
-  /** What a field is called. */
+  /** The kind of document, a record where its figures have units. */
+  kind: KindName;
+  /** What a field is called, where its kind does not tell. */
   nameOf?: (path: string) => string;
   /** Says which keys choose, where there are some. */
   keys?: boolean;
 }) {
-  const words = (c: MergeConflict, side: Side) => (side in c ? fieldWords(c[side]) : 'removed');
+  const valueOf = (value: unknown, path: string) =>
+    fieldWords(value, kind === 'record' ? path : '');
+  const words = (c: MergeConflict, side: Side) =>
+    side in c ? valueOf(c[side], c.path) : 'removed';
   return (
     <div role="alert" className="border-l-2 border-heat pl-3 my-2" data-testid="conflict">
       <p className="mb-1">
@@ -38,7 +46,7 @@ export function ConflictPanel({
             <tr key={c.path} className="align-top border-t border-rule" data-conflict={c.path}>
               <td className="pr-4 py-1">{nameOf(c.path)}</td>
               <td className="pr-4 py-1 text-quiet">
-                {'base' in c ? fieldWords(c.base, c.path) : 'not there'}
+                {'base' in c ? valueOf(c.base, c.path) : 'not there'}
               </td>
               {(['mine', 'theirs'] as const).map((side) => (
                 <td key={side} className="pr-2 py-1">

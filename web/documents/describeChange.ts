@@ -1,7 +1,7 @@
 import type { KindName } from '@zugluft/core/documents/kinds';
 import { diffRecords } from '@zugluft/core/family/diffRecords';
 import { fieldWords } from './record/fieldWords';
-import { documentPathWords, figureWords } from './record/figureWords';
+import { pathWordsOf } from './record/figureWords';
 
 const MAX_WORDS = 90;
 
@@ -14,7 +14,7 @@ export function describeChange(
   const differences = diffRecords(before, after);
   const [first] = differences;
   if (!first) return { label: 'nothing', place: '' };
-  const name = kind === 'record' ? figureWords(first.path) : documentPathWords(first.path);
+  const name = pathWordsOf(kind)(first.path);
   const more = differences.length > 1 ? ` and ${differences.length - 1} more` : '';
   const value = (x: unknown) => fieldWords(x, kind === 'record' ? first.path : '');
   const words =

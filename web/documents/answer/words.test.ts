@@ -1,4 +1,4 @@
-import { figureWords, stepOfFigure } from '../record/figureWords';
+import { figureWords, pathWordsOf, stepOfFigure, unitAt } from '../record/figureWords';
 import { bindingWords, capWord, wattsText } from './words';
 
 test.each([
@@ -43,6 +43,24 @@ test.each([
   expect(figureWords(path)).toBe(words);
   expect(stepOfFigure(path)).toBe(step);
 });
+
+test.each([
+  ['log', 'steps.step3.screws', 'screws, step 3'],
+  ['log', 'screws.s11', 'screw 11'],
+  ['log', 'groups.A.lengthMm', 'length, group A'],
+  ['settings', 'caps.levelsDbA', 'caps, levels'],
+  ['unit', 'reasonOpened', 'reason opened'],
+  ['defaults', 'fans.psi.value', 'installed pressure coefficient'],
+] as const)('in a document of kind %s, %s reads “%s”', (kind, path, words) =>
+  expect(pathWordsOf(kind)(path)).toBe(words),
+);
+
+test.each([
+  ['dies.gpu.interface.bondLineUm', 'µm'],
+  ['plates.conductivity.copper-plate', 'W/mK'],
+  ['fans.psi', ''],
+  ['nothing', ''],
+])('the unit of %s is “%s”', (path, unit) => expect(unitAt(path)).toBe(unit));
 
 test('watts have the decimals that their size supports', () => {
   expect([0, 7.68, 9.94, 9.96, 97.4].map(wattsText)).toEqual(['0.0', '7.7', '9.9', '10', '97']);

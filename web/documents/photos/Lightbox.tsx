@@ -155,6 +155,7 @@ export function Lightbox({
           )}
           {view?.state.kind === 'conflict' && (
             <ConflictPanel
+              kind="photo"
               conflicts={view.state.conflicts}
               choose={(side, path) => keeper?.choose(side, path)}
             />

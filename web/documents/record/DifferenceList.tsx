@@ -1,7 +1,7 @@
 import type { Difference } from '@zugluft/core/family/diffRecords';
 import type { KindName } from '@zugluft/core/documents/kinds';
 import { fieldWords } from './fieldWords';
-import { documentPathWords, figureWords } from './figureWords';
+import { pathWordsOf } from './figureWords';
 
 /** Fields that differ, one a line: what it is, what stood there, what stands there now. */
 export function DifferenceList({
@@ -15,7 +15,7 @@ export function DifferenceList({
   before?: string;
   after?: string;
 }) {
-  const nameOf = kind === 'record' ? figureWords : documentPathWords;
+  const nameOf = pathWordsOf(kind);
   const valueOf = (value: unknown, path: string) =>
     fieldWords(value, kind === 'record' ? path : '');
   return (

@@ -1,3 +1,4 @@
+import type { KindName } from '@zugluft/core/documents/kinds';
 import { DEFAULTS, type Default, type DefaultKey } from '@zugluft/core/record/defaults';
 import { fieldAt, isPartList, PART_WORDS } from '@zugluft/core/record/fieldTable';
 
@@ -70,6 +71,10 @@ export function documentPathWords(path: string): string {
   const number = /^[a-z]+-?(\d+)$/.exec(id)?.[1] ?? id;
   return [...fields.map(plainWord), `${entry} ${number}`].join(', ');
 }
+
+/** How paths of a kind of document are said. */
+export const pathWordsOf = (kind: KindName): ((path: string) => string) =>
+  kind === 'record' || kind === 'defaults' ? figureWords : documentPathWords;
 
 /** Which step of a machine's file shows the figure at a path. */
 export function stepOfFigure(path: string): 'identify' | 'outside' | 'cooling' {

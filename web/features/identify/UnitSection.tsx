@@ -58,6 +58,7 @@ export function UnitSection() {
         ))}
       {view?.state.kind === 'conflict' && (
         <ConflictPanel
+          kind="unit"
           conflicts={view.state.conflicts}
           choose={keeper!.choose}
           nameOf={(path) => FIELDS.find(([field]) => field === path)?.[1] ?? path}

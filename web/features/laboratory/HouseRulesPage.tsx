@@ -40,7 +40,7 @@ export function HouseRulesPage() {
           </p>
         )}
         {state?.kind === 'conflict' && (
-          <ConflictPanel conflicts={state.conflicts} choose={keeper!.choose} />
+          <ConflictPanel kind="settings" conflicts={state.conflicts} choose={keeper!.choose} />
         )}
         <dl>
           {RULES.map((r) => {

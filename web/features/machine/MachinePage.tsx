@@ -9,7 +9,6 @@ import type { HttpProblem } from '../../api/http';
 import { MachineFile, useMachineFile } from '../../documents/record/MachineFile';
 import { ConflictPanel } from '../../documents/ConflictPanel';
 import { keeperOf } from '../../documents/keepers';
-import { figureWords } from '../../documents/record/figureWords';
 import { useUndoWithPlace } from './useUndoWithPlace';
 import { PageFrame } from '../../kit/PageFrame';
 import { Modal } from '../../kit/Modal';
@@ -149,9 +148,9 @@ function FilePage() {
       <Modal title="Changed in another window" open={kept.state.kind === 'conflict'}>
         {kept.state.kind === 'conflict' && (
           <ConflictPanel
+            kind="record"
             conflicts={kept.state.conflicts}
             choose={kept.keeper.choose}
-            nameOf={figureWords}
           />
         )}
       </Modal>

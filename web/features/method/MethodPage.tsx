@@ -104,6 +104,7 @@ export function MethodPage() {
               )}
               {own?.state.kind === 'conflict' && (
                 <ConflictPanel
+                  kind="defaults"
                   conflicts={own.state.conflicts}
                   choose={(side, path) => keeper?.choose(side, path)}
                 />

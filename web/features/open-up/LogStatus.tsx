@@ -33,5 +33,12 @@ export function LogTrouble({ keys = false }: { keys?: boolean }) {
     );
   }
   if (kept.state.kind !== 'conflict') return null;
-  return <ConflictPanel conflicts={kept.state.conflicts} choose={kept.keeper.choose} keys={keys} />;
+  return (
+    <ConflictPanel
+      kind="log"
+      conflicts={kept.state.conflicts}
+      choose={kept.keeper.choose}
+      keys={keys}
+    />
+  );
 }
