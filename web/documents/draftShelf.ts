@@ -3,12 +3,21 @@ import { createStore, del, entries, set } from 'idb-keyval';
 import type { Version } from './keeper';
 import type { UndoStep } from './undoSteps';
 
+/** A write on its way: what was seen, what is written, and its name. */
+export interface Sent<T> {
+  seen: number;
+  value: T;
+  id: string;
+}
+
 /** What this browser keeps of one document in one tab: what stands there, what the server had, and the steps back. */
 export interface Draft<T> {
   base: Version<T>;
   value: T;
   /** Whether the server does not have it yet. */
   dirty: boolean;
+  /** A write of which it is not known whether it arrived. */
+  sent?: Sent<T> | null;
   past: UndoStep[];
   future: UndoStep[];
 }

@@ -84,6 +84,79 @@ test('what is typed is kept at once and sent after a pause, as one write', async
   expect(shelf.draft).toMatchObject({ dirty: false });
 });
 
+test('typed on after an answer was lost: what was stored is known as one’s own, also after a reload, and not asked about', async () => {
+  for (const reload of [false, true]) {
+    const server = serverWith({ a: 1 });
+    const first = open(server);
+    server.mode = 'answer lost';
+    first.keeper.change((v) => ({ ...v, a: 2 }));
+    await pass(600);
+    expect(server.now).toEqual({ revision: 2, value: { a: 2 } });
+    expect(first.keeper.view().state.kind).toBe('offline');
+    server.mode = 'up';
+    first.keeper.change((v) => ({ ...v, a: 3 }));
+    await pass(0);
+    const { keeper } = reload ? open(server, { shelf: first.shelf }) : first;
+    expect(keeper.view()).toMatchObject({ value: { a: 3 }, state: expect.anything() });
+    expect(keeper.view().state.kind).not.toBe('conflict');
+    keeper.retry();
+    await pass(600);
+    expect(keeper.view().state).toMatchObject({ kind: 'saved', revision: 3 });
+    expect(server.now).toEqual({ revision: 3, value: { a: 3 } });
+  }
+});
+
+test('taken back after an answer was lost: it is taken back there too', async () => {
+  const server = serverWith({ a: 1 });
+  const { keeper } = open(server);
+  server.mode = 'answer lost';
+  keeper.change((v) => ({ ...v, a: 2 }));
+  await pass(600);
+  server.mode = 'up';
+  keeper.undo();
+  expect(keeper.isDirty()).toBe(true);
+  keeper.retry();
+  await pass(600);
+  expect(server.now.value).toEqual({ a: 1 });
+  expect(keeper.view()).toMatchObject({ value: { a: 1 }, state: { kind: 'saved' } });
+});
+
+test('another window wrote after the write whose answer was lost: only the figure that both changed is asked about', async () => {
+  const server = serverWith({ a: 1, b: 1 });
+  const { keeper } = open(server);
+  server.mode = 'answer lost';
+  keeper.change((v) => ({ ...v, a: 2, b: 2 }));
+  await pass(600);
+  server.mode = 'up';
+  server.elsewhere({ a: 5, b: 7 });
+  keeper.change((v) => ({ ...v, a: 3 }));
+  keeper.retry();
+  await pass(600);
+  const { state } = keeper.view();
+  expect(state.kind === 'conflict' && state.conflicts.map((c) => c.path)).toEqual(['a']);
+  // seen again meanwhile it is still asked about
+  keeper.moved(structuredClone(server.now));
+  expect(keeper.view().state.kind).toBe('conflict');
+  expect(keeper.isDirty()).toBe(true);
+  keeper.choose('mine');
+  await pass(600);
+  expect(server.now.value).toEqual({ a: 3, b: 7 });
+});
+
+test('a refused write does not stand before what mends it', async () => {
+  const server = serverWith({ a: 1 });
+  const { keeper } = open(server);
+  server.mode = 'broken';
+  keeper.change((v) => ({ ...v, a: 2 }));
+  await pass(200_000);
+  expect(keeper.view().state.kind).toBe('failed');
+  server.mode = 'up';
+  keeper.change((v) => ({ ...v, a: 3 }));
+  keeper.retry();
+  await pass(600);
+  expect(server.versions.map((v) => v.value)).toEqual([{ a: 1 }, { a: 3 }]);
+});
+
 test('what is typed while a write is under way follows it', async () => {
   const server = serverWith({ a: 1 });
   const { keeper } = open(server);

@@ -5,7 +5,7 @@ import {
   type Side,
 } from '@zugluft/core/documents/mergeDocuments';
 import { HttpProblem } from '../api/http';
-import type { Draft } from './draftShelf';
+import type { Draft, Sent } from './draftShelf';
 import {
   addStep,
   KEPT_STEPS,
@@ -103,6 +103,8 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
   let serverErrors = 0;
   let merges = 0;
   let keeping = 0;
+  /** A write of which nobody knows whether it arrived: it is sent again under its name before anything newer. */
+  let underWay: Sent<T> | null = null;
   const told = new Set<() => void>();
   let view: KeepView<T>;
 
@@ -131,6 +133,7 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
       base,
       value,
       dirty,
+      sent: underWay,
       past: steps.past.slice(-KEPT_STEPS),
       future: steps.future.slice(0, KEPT_STEPS),
     }).then(
@@ -164,11 +167,17 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
   };
 
   const attempt = async (): Promise<void> => {
-    const going = { seen: base.revision, value, id: writeName(base.revision, value) };
+    const going = underWay ?? {
+      seen: base.revision,
+      value,
+      id: writeName(base.revision, value),
+    };
+    underWay = going;
     dirty = false;
     show({ kind: 'saving' });
     try {
       const now = await send(going.seen, going.value, going.id);
+      underWay = null;
       tries = 0;
       serverErrors = 0;
       merges = 0;
@@ -180,7 +189,14 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
         base = now;
         dirty = true;
         store();
-      } else if (!join(going.value, now)) return;
+      } else {
+        // what was sent stands there, whatever came after it
+        base = { revision: going.seen + 1, value: going.value };
+        if (!join(base.value, now)) {
+          dirty = true;
+          return;
+        }
+      }
       show(dirty ? { kind: 'saving' } : saved());
     } catch (cause) {
       dirty = true;
@@ -191,9 +207,13 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
   const failed = (cause: unknown) => {
     // a fault of this program is shown, not tried again
     if (!(cause instanceof HttpProblem)) {
+      underWay = null;
       show({ kind: 'failed', message: `this program failed: ${(cause as Error).message}` });
       return;
     }
+    const away = cause.status === 0;
+    // refused: it was not taken
+    if (!away && cause.status < 500) underWay = null;
     if (cause.status === 412) {
       const now = cause.body['theirs'] as Version<T> | undefined;
       if (!now || ++merges > MAX_MERGES) show({ kind: 'failed', message: cause.message });
@@ -203,11 +223,14 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
       }
       return;
     }
-    const away = cause.status === 0;
     if (away || (cause.status >= 500 && ++serverErrors < MAX_SERVER_ERRORS)) {
       show({ kind: 'offline' });
       later(Math.min(MAX_RETRY_MS, retryAfterMs * 2 ** tries++));
-    } else show({ kind: 'failed', message: cause.message });
+    } else {
+      // what is typed to mend it must not wait for it
+      underWay = null;
+      show({ kind: 'failed', message: cause.message });
+    }
   };
 
   const waiting = () => view.state.kind === 'conflict' || view.state.kind === 'failed';
@@ -229,7 +252,7 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
 
   const put = (next: T) => {
     value = next;
-    dirty = !same(value, base.value) || busy !== null;
+    dirty = !same(value, base.value) || busy !== null || underWay !== null;
     store();
     if (view.state.kind === 'conflict') {
       const merged = mergeDocuments(base.value, value, theirs!.value, chosen);
@@ -273,7 +296,11 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
     const now = base;
     base = draft.base;
     dirty = true;
-    if (now.revision < base.revision) {
+    underWay = draft.sent ?? null;
+    if (underWay) {
+      // whether it arrived is asked first: what stands there may be this page's own
+      show({ kind: takes(value) ? 'saving' : 'held' });
+    } else if (now.revision < base.revision) {
       // an older answer than what this browser knows, kept from when the server was there
       show({ kind: takes(value) ? 'saving' : 'held' });
     } else if (join(draft.base.value, now)) {
@@ -353,8 +380,7 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
     moved(now: Version<T>) {
       if (now.revision <= base.revision) return;
       if (busy || dirty) return;
-      join(base.value, now);
-      show(dirty ? { kind: 'saving' } : saved());
+      if (join(base.value, now)) show(dirty ? { kind: 'saving' } : saved());
     },
 
     /** Sends at once; false where it could not be. */
