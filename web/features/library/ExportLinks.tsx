@@ -18,7 +18,8 @@ export function ExportLinks() {
       </ul>
       <p className="text-[0.85rem] text-quiet mt-1">
         Serial numbers stay out. The zip takes photos along, their boxes burned in, and papers where
-        that was said. CSV leaves out notes, settings, curves and sweeps.
+        that was said. CSV of the machines takes the watts at the laboratory’s caps along; CSV
+        leaves out notes, settings, curves and sweeps.
       </p>
     </section>
   );
