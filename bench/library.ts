@@ -13,7 +13,7 @@ import { describeRecord } from '@zugluft/server/machines/describeRecord';
 
 const VARIANTS = 5000;
 const CLIENTS = 50;
-const EACH = 100;
+const EACH = 250;
 const AT_ONCE = 250;
 /** One request in so many is a write. */
 const WRITE_EVERY = 10;
