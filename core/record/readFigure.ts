@@ -12,7 +12,13 @@ export interface ReadFigure {
 
 const NUMBER = String.raw`[+-]?(?:\d+(?:[.,]\d+)?|[.,]\d+)(?:e[+-]?\d+)?`;
 const FRACTION = String.raw`(?:\d+\s+)?\d+\s*\/\s*\d+`;
-const QUANTITY = new RegExp(String.raw`^(~|≈|ca\.?\s)?\s*(${FRACTION}|${NUMBER})\s*(.*)$`, 'iu');
+const ABOUT = String.raw`(~|≈|(?:ca|circa|about|approx)\.?\s)?\s*`;
+const QUANTITY = new RegExp(String.raw`^${ABOUT}(${FRACTION}|${NUMBER})\s*(.*)$`, 'iu');
+/** From one to another: the second without a sign, which would be the dash. */
+const RANGE = new RegExp(
+  String.raw`^${ABOUT}(${FRACTION}|${NUMBER})\s*(?:-|to\s|\.\.)\s*(${FRACTION}|${NUMBER.replace('[+-]?', '')})\s*(.*)$`,
+  'iu',
+);
 const PLUS_MINUS = /±|\+\/-|\+-/;
 
 function numberOf(text: string): number {
@@ -24,7 +30,8 @@ function numberOf(text: string): number {
 }
 
 /**
- * Reads a figure as people type it: “24”, “2,5 cm”, “0.3 in”, “1/4 in”, “45 %”, “7.4 mm ± 0.1”, “~12 photo”.
+ * Reads a figure as people type it: “24”, “2,5 cm”, “0.3 in”, “1/4 in”, “45 %”, “7.4 mm ± 0.1”, “~12 photo”, “about 12”,
+ * “12?”, “12-14 mm”, which is 13 ± 1 mm, estimated.
  *
  * @param text what was typed
  * @param unit the record's unit for the field, `share` for shares, undefined where there is none
@@ -43,11 +50,14 @@ export function readFigure(
   const usual = preference && unit ? shownUnit(unit, preference) : own;
   const [head, tail, ...more] = trimmed.split(PLUS_MINUS);
   if (more.length) return text.trim();
+  const range = tail === undefined && RANGE.exec(head!.trim());
+  if (range) return rangeOf(range, own, usual) ?? text.trim();
   const quantity = QUANTITY.exec(head!.trim());
   if (!quantity) return text.trim();
-  const { rest, ...taken } = takeOrigin(quantity[3]!);
+  const doubted = quantity[3]!.endsWith('?');
+  const { rest, ...taken } = takeOrigin(doubted ? quantity[3]!.slice(0, -1) : quantity[3]!);
   let { origin } = taken;
-  if (quantity[1] && !origin) origin = 'estimated';
+  if ((quantity[1] || doubted) && !origin) origin = 'estimated';
   let typed = rest || usual;
   let plusMinus: number | undefined;
   if (tail !== undefined) {
@@ -75,6 +85,19 @@ export function readFigure(
     ...(origin ? { origin } : {}),
     plain: plusMinus === undefined && !origin,
   };
+}
+
+/** “12-14 mm”: the middle, ± half of what lies between; estimated where no origin is said. */
+function rangeOf(match: RegExpExecArray, own: string, usual: string): ReadFigure | undefined {
+  const { rest, origin = 'estimated' } = takeOrigin(match[4]!);
+  const [from, to] = [match[2]!, match[3]!].map((x) =>
+    convert(numberOf(x), rest || usual, own, usual),
+  );
+  if (from === undefined || to === undefined) return undefined;
+  const value = tidy((from + to) / 2);
+  const plusMinus = tidy(Math.abs(to - from) / 2);
+  if (!Number.isFinite(value) || !Number.isFinite(plusMinus)) return undefined;
+  return { value, plusMinus, origin, plain: false };
 }
 
 function convert(

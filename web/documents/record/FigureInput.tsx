@@ -78,7 +78,7 @@ export function FigureInput({
   const detail = detailWords(figure);
   const read = typing === null ? undefined : readFigure(typing, unit, units);
   const said =
-    typeof read === 'object' && !/^[\d.,+\-−e\s]*$/i.test(typing ?? '')
+    typeof read === 'object' && (!read.plain || !/^[\d.,+\-−e\s]*$/i.test(typing ?? ''))
       ? `${Number(inUnits(read.value).toPrecision(6))} ${unit === 'share' || !unit ? '' : shownUnit(unit, units)}${
           read.plusMinus === undefined
             ? ''
