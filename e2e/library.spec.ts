@@ -42,6 +42,16 @@ test('keys: sheet, palette, steps', async ({ page }) => {
   await expect(page.getByRole('navigation', { name: 'place' })).toContainText('Quill 14');
 });
 
+test('an address that leads nowhere says so, and shows the way on', async ({ page }) => {
+  await page.goto('/nowhere/at-all');
+  await expect(
+    page.getByRole('heading', { name: 'There is nothing at this address' }),
+  ).toBeVisible();
+  await expect(page.getByText('/nowhere/at-all')).toBeVisible();
+  await page.getByRole('main').getByRole('link', { name: 'Library' }).click();
+  await expect(page.getByRole('heading', { name: 'Library' })).toBeVisible();
+});
+
 test('the envelope is read off with the arrow keys', async ({ page }) => {
   await openMachine(page, 'Stage, vapor chamber');
   await page.keyboard.press('e');

@@ -12,6 +12,7 @@ import { onArrived, watchLeaving } from '../documents/keepers';
 import { LibraryPage } from '../features/library/LibraryPage';
 import { FrameContext } from '../kit/PageFrame';
 import { AppShell } from './AppShell';
+import { UnknownPage } from './UnknownPage';
 import { CrashPage } from './CrashPage';
 import type { UnitPreference } from '@zugluft/core/record/units';
 import { storedUnits, storeUnits, UnitContext } from '../kit/units';
@@ -132,7 +133,7 @@ const router = createBrowserRouter([
           Component: (await import('../features/laboratory/LabHistoryPage')).LabHistoryPage,
         }),
       },
-      { path: '*', element: <Navigate to="/" replace /> },
+      { path: '*', element: <UnknownPage /> },
     ],
   },
 ]);

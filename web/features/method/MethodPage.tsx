@@ -7,6 +7,7 @@ import { SavedWords } from '../../documents/SavedWords';
 import { useLabDefaults } from '../../documents/useLaboratory';
 import { PageFrame } from '../../kit/PageFrame';
 import { SearchField } from '../../kit/SearchField';
+import { useTypedParam } from '../../kit/useTypedParam';
 import { useKeys } from '../../kit/useKeys';
 import { ChainDiagram } from './ChainDiagram';
 import { DefaultRow } from './DefaultRow';
@@ -24,6 +25,9 @@ function nameless(path: string): string {
 export function MethodPage() {
   const [view, setView] = useSearchParams();
   const find = view.get('find') ?? '';
+  const [typed, type] = useTypedParam(find, (text) =>
+    setView(text ? { find: text } : {}, { replace: true }),
+  );
   const [open, setOpen] = useState<DefaultKey | null>(null);
   const field = useRef<HTMLInputElement>(null);
   const { view: own, keeper, error } = useLabDefaults();
@@ -72,8 +76,8 @@ export function MethodPage() {
                 field={field}
                 label="search the method"
                 hint="an equation, a default, a source"
-                value={find}
-                set={(text) => setView(text ? { find: text } : {}, { replace: true })}
+                value={typed}
+                set={type}
                 max={120}
               />
               <span className="text-quiet text-[0.9rem]" role="status">

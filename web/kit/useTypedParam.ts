@@ -1,0 +1,27 @@
+import { useEffect, useState } from 'react';
+
+/**
+ * A text that stands in the address and is typed: what is typed shows at once, the address follows when it can, and a text that
+ * comes from elsewhere (a link, the way back) is taken over.
+ *
+ * @param stands the text in the address
+ * @param follow puts a text there
+ * @returns what is shown, and how it is typed
+ */
+export function useTypedParam(
+  stands: string,
+  follow: (text: string) => void,
+): [shown: string, type: (text: string) => void] {
+  const [typed, setTyped] = useState<string | null>(null);
+  // the address has caught up with the hand: it is the one that tells from now on
+  useEffect(() => {
+    if (typed === stands) setTyped(null);
+  }, [typed, stands]);
+  return [
+    typed ?? stands,
+    (text) => {
+      setTyped(text);
+      follow(text);
+    },
+  ];
+}
