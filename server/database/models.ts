@@ -18,6 +18,10 @@ export class MachineRow extends Model<
   declare maker: string;
   declare model: string;
   declare variant: string;
+  /** What the names are compared by. */
+  declare makerKey: CreationOptional<string>;
+  declare modelKey: CreationOptional<string>;
+  declare variantKey: CreationOptional<string>;
   declare searchText: string;
   declare fans: number;
   declare pipes: number;
@@ -143,6 +147,9 @@ export function defineModels(sequelize: Sequelize): Models {
       maker: { type: DataTypes.STRING, allowNull: false },
       model: { type: DataTypes.STRING, allowNull: false },
       variant: { type: DataTypes.STRING, allowNull: false },
+      makerKey: { type: DataTypes.STRING, allowNull: false, defaultValue: '' },
+      modelKey: { type: DataTypes.STRING, allowNull: false, defaultValue: '' },
+      variantKey: { type: DataTypes.STRING, allowNull: false, defaultValue: '' },
       searchText: { type: DataTypes.TEXT, allowNull: false },
       fans: { type: DataTypes.INTEGER, allowNull: false },
       pipes: { type: DataTypes.INTEGER, allowNull: false },

@@ -10,6 +10,7 @@ import * as attachments from './migrations/0005-attachments';
 import * as openUpLogs from './migrations/0006-open-up-logs';
 import * as labSettings from './migrations/0007-lab-settings';
 import * as documents from './migrations/0008-documents';
+import * as nameKeys from './migrations/0009-name-keys';
 import { defineModels, type Models } from './models';
 import { createWriteQueue, type WriteQueue } from './writeQueue';
 
@@ -23,6 +24,7 @@ const MIGRATIONS: { name: string; up: (query: QueryInterface) => Promise<void> }
   { name: '0006-open-up-logs', up: openUpLogs.up },
   { name: '0007-lab-settings', up: labSettings.up },
   { name: '0008-documents', up: documents.up },
+  { name: '0009-name-keys', up: nameKeys.up },
 ];
 
 /** An open library; its writes go through one queue. */

@@ -228,6 +228,19 @@ test('machines.csv tells the watts at the laboratory’s caps, follows them, and
   ]);
 });
 
+test('a maker’s name in any script finds its family and comes in once', async () => {
+  const first = record();
+  Object.assign(first.identity, { maker: 'Ökobook', model: 'Ёлка 15', variant: 'Straße' });
+  const { id } = await create(first);
+  const again = structuredClone(first);
+  Object.assign(again.identity, { maker: 'ÖKOBOOK', model: 'ёлка 15', variant: 'STRASSE' });
+  expect(await actions(JSON.stringify(again))).toEqual(['changed']);
+  again.identity.variant = 'another';
+  await create(again);
+  const { items } = (await call().get(`/api/machines/${id}/family`)).body;
+  expect(items).toHaveLength(2);
+});
+
 test('a row without the library’s id changes the only machine of its name, and only in its columns', async () => {
   const made = await create(example('two-fan-shared-pipes'));
   const { maker, model, variant } = made.record.identity;

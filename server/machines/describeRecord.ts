@@ -1,6 +1,7 @@
 import { finAreaCm2 } from '@zugluft/core/counting/countingAids';
 import { pipeSection } from '@zugluft/core/pipes/pipeSection';
 import { figureValue, type Figure } from '@zugluft/core/record/figure';
+import { nameKey } from './nameKey';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 
 /** Goes up when the columns below change their meaning: older rows are then described anew. */
@@ -40,6 +41,9 @@ export function describeRecord(record: CaseRecord, complete: boolean) {
     maker: identity.maker ?? '',
     model: identity.model ?? '',
     variant: identity.variant ?? '',
+    makerKey: nameKey(identity.maker ?? ''),
+    modelKey: nameKey(identity.model ?? ''),
+    variantKey: nameKey(identity.variant ?? ''),
     searchText: searchTextOf(record),
     fans: record.fans?.length ?? 0,
     pipes: (record.heatPipes ?? []).reduce((n, p) => n + (figureValue(p.count) ?? 1), 0),

@@ -3,7 +3,7 @@ import { copyForSibling, copyForUnit } from '@zugluft/core/family/markAssumed';
 import { stateName, unitFacts } from '@zugluft/core/family/unitFacts';
 import type { FamilyMember, Machine, Unit } from '@zugluft/core/library/answers';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
-import { col, fn, Op, where as sqlWhere, type Transaction } from 'sequelize';
+import type { Transaction } from 'sequelize';
 import type { Database } from '../database/openDatabase';
 import type { DocumentStore, WriteAbout } from '../documents/documentStore';
 import { parse } from '../security/parse';
@@ -78,11 +78,9 @@ export function createMachineFamilies(db: Database, documents: DocumentStore) {
     async family(id: string): Promise<FamilyMember[]> {
       const own = found(await Machines.findByPk(id));
       const named = own.maker !== '' || own.model !== '';
-      const same = (column: string, value: string) =>
-        sqlWhere(fn('lower', col(column)), value.toLowerCase());
       const rows = await Machines.findAll({
         where: named
-          ? { [Op.and]: [same('maker', own.maker), same('model', own.model)] }
+          ? { makerKey: own.makerKey, modelKey: own.modelKey }
           : { variantId: own.variantId },
         attributes: { exclude: ['searchText'] },
         limit: MAX_SHOWN,

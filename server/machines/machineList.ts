@@ -1,4 +1,4 @@
-import { col, fn, Op, QueryTypes, where as sqlWhere } from 'sequelize';
+import { QueryTypes } from 'sequelize';
 import { wattsColumn, type MachinePage, type MachineSummary } from '@zugluft/core/library/answers';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import type { MachineRow } from '../database/models';
@@ -8,6 +8,7 @@ import type { WattsKeeper } from '../derived/wattsKeeper';
 import { fairTurns } from './fairTurns';
 import { createListIndex, type ListIndex } from './listIndex';
 import { capOfSort, matchOf, type ListQuery } from './listQuery';
+import { nameKey } from './nameKey';
 
 const COLUMNS = [
   'id',
@@ -248,13 +249,13 @@ export async function onlyOneNamed(
   { maker, model, variant }: Identity,
 ): Promise<MachineRow | null> {
   if (!maker || !model || !variant) return null;
-  const same = (column: string, value: string) =>
-    sqlWhere(fn('lower', col(column)), value.toLowerCase());
   const rows = await db.models.Machine.findAll({
     where: {
       putAsideAt: null,
-      [Op.and]: [same('maker', maker), same('model', model), same('variant', variant)],
-    } as never,
+      makerKey: nameKey(maker),
+      modelKey: nameKey(model),
+      variantKey: nameKey(variant),
+    },
     limit: 2,
   });
   return rows.length === 1 ? rows[0]! : null;

@@ -1,5 +1,5 @@
 import type { KeptLog, LogSibling } from '@zugluft/core/library/answers';
-import { col, fn, Op, where as sqlWhere } from 'sequelize';
+import { Op } from 'sequelize';
 import type { Database } from '../database/openDatabase';
 import type { DocumentStore, WriteAbout } from '../documents/documentStore';
 import type { Shelf } from '../documents/shelf';
@@ -29,11 +29,10 @@ export function createOpenUpStore(db: Database, documents: DocumentStore) {
     async siblings(machineId: string): Promise<LogSibling[]> {
       const own = found(await Machine.findByPk(machineId));
       if (own.model === '') return [];
-      const same = (column: string, value: string) =>
-        sqlWhere(fn('lower', col(column)), value.toLowerCase());
       const rows = await Machine.findAll({
         where: {
-          [Op.and]: [same('maker', own.maker), same('model', own.model)],
+          makerKey: own.makerKey,
+          modelKey: own.modelKey,
           id: { [Op.ne]: machineId },
           putAsideAt: null,
         },

@@ -33,8 +33,8 @@ const firstMachine = (db: Database) =>
         ('m', 1, '${record('a')}', '${AT}'), ('m', 2, '${record('b')}', '${AT}')`,
     ),
   );
-/** The same after there were variants and units. */
-const laterMachine = async (db: Database) => {
+/** The rows of a machine after there were variants and units. */
+const machineRows = async (db: Database) => {
   await run(db, `INSERT INTO variants (id, createdAt) VALUES ('v', '${AT}')`);
   await run(
     db,
@@ -45,6 +45,10 @@ const laterMachine = async (db: Database) => {
     `INSERT INTO machines (id, revision, complete, maker, model, variant, searchText, fans, pipes, stacks, chamber, describedBy, unitId, variantId, stateName, createdAt, updatedAt)
       VALUES ('m', 2, 0, 'Oslund', 'Drift', 'v', 'oslund drift v', 1, 1, 1, 0, 1, 'u', 'v', 'dusty', '${AT}', '${AT}')`,
   );
+};
+/** The same with its revisions, which were later kept with those of all documents. */
+const laterMachine = async (db: Database) => {
+  await machineRows(db);
   await run(
     db,
     `INSERT INTO revisions (machineId, revision, record, createdAt) VALUES
@@ -132,6 +136,17 @@ test('0006: every version of a log is there', async () => {
   expect((await revisionsOf(db, 'log')).map((r) => JSON.parse(r.value).note)).toEqual([
     'one',
     'two',
+  ]);
+  await db.close();
+});
+
+test('0009: names are compared without the case of any script', async () => {
+  const db = await upgraded('0008-documents', async (old) => {
+    await machineRows(old);
+    await run(old, "UPDATE machines SET maker = 'Ökobook', model = 'Straße 15'");
+  });
+  expect(await select(db, 'SELECT maker, makerKey, modelKey, variantKey FROM machines')).toEqual([
+    { maker: 'Ökobook', makerKey: 'ökobook', modelKey: 'strasse 15', variantKey: 'v' },
   ]);
   await db.close();
 });
