@@ -15,7 +15,8 @@ export function useTypedParam(
   const [typed, setTyped] = useState<string | null>(null);
   // the address has caught up with the hand: it is the one that tells from now on
   useEffect(() => {
-    if (typed === stands) setTyped(null);
+    // unless a letter has come meanwhile
+    setTyped((now) => (now === stands ? null : now));
   }, [typed, stands]);
   return [
     typed ?? stands,
