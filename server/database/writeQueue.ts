@@ -37,9 +37,9 @@ export async function allDone<T>(steps: readonly Promise<T>[]): Promise<T[]> {
 export type WriteQueue = ReturnType<typeof createWriteQueue>;
 
 /**
- * The one way to write. It keeps a connection of its own, so that readers never see what is not yet kept. SQLite has one writer and every commit waits for the disk, so that writes of documents which wait at the
- * same time are kept by one transaction; where one of them fails, all are taken back and done one by one. Whoever wrote goes on only
- * when it is on disk and listed.
+ * The one way to write. It keeps a connection of its own, so that readers never see what is not yet kept. SQLite has one writer and
+ * every commit waits for the disk, so that writes of documents which wait at the same time are kept by one transaction; where one of
+ * them fails, all are taken back and done one by one. Whoever wrote goes on only when it is on disk and listed.
  *
  * @param sequelize an open library
  */

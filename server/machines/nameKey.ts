@@ -1,6 +1,6 @@
 /**
  * What a name is compared by: one form of each sign, no case of any script, single spaces. Stored beside the names, since SQLite
- * knows the case of A to Z alone.
+ * knows the case of A to Z alone; another key than this needs a migration that makes all of them anew.
  *
  * @example nameKey(' ÖKOBOOK  Zwei ') // 'ökobook zwei'
  */

@@ -27,6 +27,9 @@ export const unitAt = (path: string): string => fieldAt(path)?.unit ?? defaultAt
  * `shell.material`, what a default is about for its name.
  */
 export function figureWords(path: string): string {
+  // one of several names in a field is that field
+  const list = path.replace(/\.\d+$/, '');
+  if (list !== path && !fieldAt(path) && fieldAt(list)) return figureWords(list);
   const parts = path.split('.');
   const [first = '', second = '', third, fourth] = parts;
   const known = fieldAt(path);

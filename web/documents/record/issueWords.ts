@@ -1,5 +1,5 @@
 import { ownerPath } from '../photos/ownerPath';
-import type { Draft } from './draft';
+import { partsOf, type Draft, type PartList } from './draft';
 import { figureWords } from './figureWords';
 
 /**
@@ -13,8 +13,10 @@ export function issueWords(
   draft: Draft,
   { path, message }: { path: string; message: string },
 ): string {
-  const parts = path.split('.').map((key) => (/^\d+$/.test(key) ? Number(key) : key));
-  const needs = /^(needs|must) /.test(message);
-  if (parts.length === 1) return needs ? `the machine ${message}` : message;
-  return needs ? `${figureWords(ownerPath(draft, parts))}: ${message}` : message;
+  const keys = path.split('.').map((key) => (/^\d+$/.test(key) ? Number(key) : key));
+  if (keys.length === 1) return /^needs /.test(message) ? `the machine ${message}` : message;
+  const [list, index] = keys;
+  const part = typeof index === 'number' ? partsOf(draft, list as PartList)[index]?.id : undefined;
+  if (part !== undefined && message.includes(`“${part}”`)) return message;
+  return `${figureWords(ownerPath(draft, keys))}: ${message}`;
 }
