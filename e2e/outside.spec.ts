@@ -58,3 +58,42 @@ test('a vent is recorded where one clicks, moved by keys, blocked, removed and u
   }).toPass();
   expect(errors).toEqual([]);
 });
+
+test('a share is typed key by key: field and plan stay, nothing else hears the keys, a reload keeps the half', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  await openMachine(page, 'thick and quiet');
+  await page.keyboard.press('o');
+  const plan = page.getByTestId('vent-plan');
+  const share = page.getByRole('textbox', { name: 'base-left, open share' });
+  await plan.getByRole('button', { name: /^vent base-left/ }).click();
+  await share.fill('');
+  for (const [key, half] of [
+    ['0', '0'],
+    ['.', '0.'],
+    ['3', '0.3'],
+  ] as const) {
+    await page.keyboard.press(key);
+    await expect(share).toHaveValue(half);
+    await expect(share).toBeFocused();
+    await expect(plan).toBeVisible();
+  }
+  await expect(page).toHaveURL(/outside$/);
+  // one that cannot be stays, and can be mended key by key after a reload too
+  await share.fill('0');
+  await expect(page.getByText('The plan is that of before the figure in hand.')).toBeVisible();
+  await page.keyboard.press('Tab');
+  await page.reload();
+  await page.getByRole('button', { name: 'base-left', exact: true }).first().click();
+  await expect(share).toHaveValue('0');
+  await share.press('End');
+  await page.keyboard.press('.');
+  await page.keyboard.press('4');
+  await expect(share).toBeFocused();
+  await expect(share).toHaveValue('0.4');
+  await expect(plan).toBeVisible();
+  await page.keyboard.press('Escape');
+  await saved(page);
+  expect(errors).toEqual([]);
+});

@@ -1,9 +1,9 @@
 import { useMemo, useState } from 'react';
 import { airwayFaults } from '@zugluft/core/airway/airwayFaults';
 import { placeParts } from '@zugluft/core/airway/placeParts';
-import { parseRecord } from '@zugluft/core/record/parseRecord';
 import { setAt } from '../../../documents/record/draft';
 import { useMachineFile } from '../../../documents/record/MachineFile';
+import { useReadable } from '../../../documents/record/useReadable';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { CapSelect } from '../../../documents/answer/CapSelect';
 import { middleCap } from '../../../documents/answer/caps';
@@ -16,7 +16,7 @@ import { usePointAtCap } from './usePointAtCap';
  */
 export function AirwayMap({ open }: { open: (list: string) => void }) {
   const { draft, change, issues, caps, addCap } = useMachineFile();
-  const record = useMemo(() => parseRecord(draft).record, [draft]);
+  const { record, stale } = useReadable(draft);
   const plan = useMemo(() => (record ? placeParts(record) : null), [record]);
   const [chosen, setCap] = useState<Cap | null>(null);
   const cap = chosen !== null && caps.includes(chosen) ? chosen : middleCap(caps);
@@ -68,6 +68,9 @@ export function AirwayMap({ open }: { open: (list: string) => void }) {
         place={place}
         open={open}
       />
+      {stale && (
+        <p className="text-[0.85rem] text-quiet">The map is that of before the figure in hand.</p>
+      )}
       {faults.length > 0 && (
         <ul className="text-[0.9rem] border-l-2 border-heat pl-2" aria-label="faults on the map">
           {faults.slice(0, 8).map((f) => (
