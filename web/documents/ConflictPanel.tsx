@@ -1,6 +1,6 @@
 import type { MergeConflict, Side } from '@zugluft/core/documents/mergeDocuments';
 import type { KindName } from '@zugluft/core/documents/kinds';
-import { fieldWords } from './record/fieldWords';
+import { valueWordsOf } from './record/fieldWords';
 import { pathWordsOf } from './record/figureWords';
 
 /** What two windows changed to different things: asked figure by figure, or for all at once. */
@@ -20,8 +20,7 @@ export function ConflictPanel({
   /** Says which keys choose, where there are some. */
   keys?: boolean;
 }) {
-  const valueOf = (value: unknown, path: string) =>
-    fieldWords(value, kind === 'record' ? path : '');
+  const valueOf = valueWordsOf(kind);
   const words = (c: MergeConflict, side: Side) =>
     side in c ? valueOf(c[side], c.path) : 'removed';
   return (

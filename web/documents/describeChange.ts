@@ -1,6 +1,6 @@
 import type { KindName } from '@zugluft/core/documents/kinds';
 import { diffRecords } from '@zugluft/core/family/diffRecords';
-import { fieldWords } from './record/fieldWords';
+import { valueWordsOf } from './record/fieldWords';
 import { pathWordsOf } from './record/figureWords';
 
 const MAX_WORDS = 90;
@@ -16,7 +16,7 @@ export function describeChange(
   if (!first) return { label: 'nothing', place: '' };
   const name = pathWordsOf(kind)(first.path);
   const more = differences.length > 1 ? ` and ${differences.length - 1} more` : '';
-  const value = (x: unknown) => fieldWords(x, kind === 'record' ? first.path : '');
+  const value = (x: unknown) => valueWordsOf(kind)(x, first.path);
   const words =
     first.before === undefined
       ? `${name} added`

@@ -1,6 +1,6 @@
 import type { Difference } from '@zugluft/core/family/diffRecords';
 import type { KindName } from '@zugluft/core/documents/kinds';
-import { fieldWords } from './fieldWords';
+import { valueWordsOf } from './fieldWords';
 import { pathWordsOf } from './figureWords';
 
 /** Fields that differ, one a line: what it is, what stood there, what stands there now. */
@@ -16,8 +16,7 @@ export function DifferenceList({
   after?: string;
 }) {
   const nameOf = pathWordsOf(kind);
-  const valueOf = (value: unknown, path: string) =>
-    fieldWords(value, kind === 'record' ? path : '');
+  const valueOf = valueWordsOf(kind);
   return (
     <table className="w-full text-left border-collapse text-[0.9rem]">
       <thead className="sr-only">

@@ -1,4 +1,4 @@
-import { fieldWords } from './fieldWords';
+import { fieldWords, valueWordsOf } from './fieldWords';
 
 test.each([
   [undefined, '–'],
@@ -32,4 +32,24 @@ test.each([
 
 test('what is long is cut', () => {
   expect(fieldWords('x'.repeat(500))).toHaveLength(121);
+});
+
+test.each([
+  ['steps.step3.screws', ['s11', 's12'], 'screw 11, screw 12'],
+  ['steps.step3.needs', ['step1', ['cover', 'step2']], 'step 1, step cover, step 2'],
+  [
+    'screws.s11',
+    { id: 's11', layer: 'layer2', group: 'group1', out: true },
+    'layer 2, group 1, out yes',
+  ],
+  ['steps.paste', { id: 'paste', name: 'New paste', act: 'renew' }, 'name New paste, act renew'],
+  ['parts.battery-out.alone', true, 'yes'],
+  ['steps.step3.note', undefined, '–'],
+])('in a log %s: %j stands as “%s”', (path, value, words) =>
+  expect(valueWordsOf('log')(value, path)).toBe(words),
+);
+
+test('values of other documents have no unit of the record', () => {
+  expect(valueWordsOf('settings')([28, 36], 'caps.levelsDbA')).toBe('28, 36');
+  expect(valueWordsOf('record')(24, 'finStacks.fins.depthMm')).toBe('24 mm');
 });

@@ -1,5 +1,6 @@
 import { fieldAt } from '@zugluft/core/record/fieldTable';
-import { plainWord } from './figureWords';
+import type { KindName } from '@zugluft/core/documents/kinds';
+import { entryWords, LOG_WORDS, plainWord } from './figureWords';
 
 const MAX = 120;
 
@@ -37,6 +38,37 @@ export function fieldWords(value: unknown, path = ''): string {
       })
       .join(', '),
   );
+}
+
+/** Fields of a log that name entries of one of its lists. */
+const NAMES_ENTRY: Readonly<Record<string, string>> = {
+  ...LOG_WORDS,
+  layer: 'layer',
+  group: 'group',
+  needs: 'step',
+  onlyWith: 'part',
+  excludes: 'part',
+};
+
+/** What stands in a field of a log, its inner names as what they are of: “screw 11, screw 12”. */
+function logWords(value: unknown, field: string): string {
+  const entry = NAMES_ENTRY[field];
+  if (typeof value === 'string' && entry) return entryWords(entry, value);
+  if (Array.isArray(value)) return short(value.map((x) => logWords(x, field)).join(', '));
+  if (typeof value !== 'object' || value === null) return fieldWords(value);
+  return short(
+    Object.entries(value)
+      .filter(([key]) => key !== 'id')
+      .map(([key, x]) => (key in NAMES_ENTRY ? '' : `${plainWord(key)} `) + logWords(x, key))
+      .join(', '),
+  );
+}
+
+/** How values of a kind of document are said, by the path of their field. */
+export function valueWordsOf(kind: KindName): (value: unknown, path: string) => string {
+  if (kind === 'record') return fieldWords;
+  if (kind !== 'log') return (value) => fieldWords(value);
+  return (value, path) => logWords(value, path.split('.').pop()!);
 }
 
 const short = (text: string) => (text.length > MAX ? `${text.slice(0, MAX)}…` : text);

@@ -56,7 +56,7 @@ export function figureWords(path: string): string {
 }
 
 /** What one entry of a log is called. */
-const LOG_WORDS: Readonly<Record<string, string>> = {
+export const LOG_WORDS: Readonly<Record<string, string>> = {
   steps: 'step',
   groups: 'group',
   screws: 'screw',
@@ -71,9 +71,12 @@ export function documentPathWords(path: string): string {
   const [list = '', id, ...fields] = path.split('.');
   const entry = LOG_WORDS[list];
   if (!entry || id === undefined) return path.split('.').map(plainWord).join(', ');
-  const number = /^[a-z]+-?(\d+)$/.exec(id)?.[1] ?? id;
-  return [...fields.map(plainWord), `${entry} ${number}`].join(', ');
+  return [...fields.map(plainWord), entryWords(entry, id)].join(', ');
 }
+
+/** An entry of a log by its inner name: “screw 11” for `s11`, “step battery out” for `battery-out`. */
+export const entryWords = (entry: string, id: string): string =>
+  `${entry} ${/^[a-z]+-?(\d+)$/.exec(id)?.[1] ?? id.replace(/-/g, ' ')}`;
 
 /** How paths of a kind of document are said. */
 export const pathWordsOf = (kind: KindName): ((path: string) => string) =>
