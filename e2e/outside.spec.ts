@@ -94,6 +94,6 @@ test('a share is typed key by key: field and plan stay, nothing else hears the k
   await expect(share).toHaveValue('0.4');
   await expect(plan).toBeVisible();
   await page.keyboard.press('Escape');
-  await saved(page);
+  saved(page);
   expect(errors).toEqual([]);
 });
