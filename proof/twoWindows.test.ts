@@ -122,7 +122,7 @@ async function world(kind: string, id: string) {
         await Promise.resolve();
         if (windows[window] === mine) drafts[window] = JSON.parse(text) as Draft<Doc>;
       },
-      takes: () => true,
+      fit: (value) => value,
       describe: () => ({ label: 'a figure', place: '' }),
       saveAfterMs: SAVE_AFTER_MS,
       retryAfterMs: RETRY_AFTER_MS,

@@ -16,7 +16,13 @@ export function SavedWords({ view }: { view: Pick<KeepView<unknown>, 'state' | '
     case 'saving':
       return <>{kept === 'refused' ? here : 'saving'}</>;
     case 'held':
-      return <span className="text-heat">{here} until the refused figures are mended</span>;
+      return (
+        <span className="text-heat">
+          {state.rest
+            ? `saved but for what is refused, which is ${here}`
+            : `${here} until the refused figures are mended`}
+        </span>
+      );
     case 'offline':
       return <span className="text-heat">server away · {here}</span>;
     case 'failed':

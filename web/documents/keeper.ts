@@ -29,8 +29,8 @@ export interface Version<T> {
 export type KeepState =
   | { kind: 'saved'; at: Date | null; revision: number }
   | { kind: 'saving' }
-  /** It holds something that the server would not take. */
-  | { kind: 'held' }
+  /** It holds something that the server would not take; `rest`: all else is there. */
+  | { kind: 'held'; rest: boolean }
   /** The server does not answer; it is tried again by itself. */
   | { kind: 'offline' }
   /** It was tried in vain and waits for somebody to try again, or to mend it. */
@@ -39,6 +39,8 @@ export type KeepState =
 
 export interface KeepView<T> {
   value: T;
+  /** The part of it that may be kept: what is refused stands as before; null where nothing of it can be. */
+  keepable: T | null;
   state: KeepState;
   /** The newest revision that this page knows of. */
   revision: number;
@@ -57,8 +59,8 @@ export interface KeeperOptions<T> {
   send: (seen: number, value: T, writeId: string) => Promise<Version<T> & { at: Date | null }>;
   /** Keeps a draft in this browser's database; resolves once it is there. */
   keep: (draft: Draft<T>) => Promise<void>;
-  /** Whether the server would take it; else it is held here until mended. */
-  takes: (value: T) => boolean;
+  /** What of a value the server would take, the refused as in `base`; null where nothing. The rest is held here until mended. */
+  fit: (value: T, base: T) => T | null;
   describe: DescribeChange;
   /** Told of every version that the server has taken. */
   arrived?: (version: Version<T>) => void;
@@ -85,7 +87,7 @@ const ELSEWHERE = { label: 'changed in another window', place: '' };
  * figure by figure. While the server is away it is tried again, less and less often. Undo survives a reload.
  */
 export function createKeeper<T>(options: KeeperOptions<T>) {
-  const { server, draft, send, keep, takes, describe, arrived } = options;
+  const { server, draft, send, keep, fit, describe, arrived } = options;
   const saveAfterMs = options.saveAfterMs ?? SAVE_AFTER_MS;
   const retryAfterMs = options.retryAfterMs ?? RETRY_AFTER_MS;
 
@@ -111,6 +113,7 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
   const show = (state: KeepState = view.state, kept: KeepView<T>['kept'] = view.kept) => {
     view = {
       value,
+      keepable: dirty ? fitting() : value,
       state,
       revision: base.revision,
       kept,
@@ -120,6 +123,26 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
     for (const tell of told) tell();
   };
   const saved = (): KeepState => ({ kind: 'saved', at: savedAt, revision: base.revision });
+  let fitted: { value: T; base: T; is: T | null } | null = null;
+  /** What of it the server would take. */
+  const fitting = (): T | null => {
+    if (fitted?.value !== value || fitted.base !== base.value) {
+      fitted = { value, base: base.value, is: fit(value, base.value) };
+    }
+    return fitted.is;
+  };
+  /** Whether any of it is still to be sent. */
+  const sendable = (): boolean => {
+    if (!dirty) return false;
+    if (underWay) return true;
+    const now = fitting();
+    return now !== null && !same(now, base.value);
+  };
+  /** Where it is while nothing is wrong. */
+  const standing = (): KeepState => {
+    if (!dirty) return saved();
+    return sendable() ? { kind: 'saving' } : { kind: 'held', rest: fitting() !== null };
+  };
   const later = (ms: number) => {
     clearTimeout(timer);
     timer = setTimeout(() => void save(), ms);
@@ -169,8 +192,8 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
   const attempt = async (): Promise<void> => {
     const going = underWay ?? {
       seen: base.revision,
-      value,
-      id: writeName(base.revision, value),
+      value: fitting() as T,
+      id: writeName(base.revision, fitting()),
     };
     underWay = going;
     dirty = false;
@@ -187,7 +210,7 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
       if (moved && same(now.value, going.value)) {
         // typed on meanwhile
         base = now;
-        dirty = true;
+        dirty = !same(value, now.value);
         store();
       } else {
         // what was sent stands there, whatever came after it
@@ -197,7 +220,7 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
           return;
         }
       }
-      show(dirty ? { kind: 'saving' } : saved());
+      show(standing());
     } catch (cause) {
       dirty = true;
       failed(cause);
@@ -239,13 +262,13 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
   async function save(): Promise<void> {
     clearTimeout(timer);
     if (busy) return busy;
-    if (!dirty || waiting() || !takes(value)) return;
+    if (waiting() || !sendable()) return;
     busy = (async () => {
       do await attempt();
-      while (dirty && view.state.kind === 'saving' && takes(value));
+      while (view.state.kind === 'saving' && sendable());
     })().finally(() => {
       busy = null;
-      if (dirty && !takes(value) && !waiting()) show({ kind: 'held' });
+      if (!waiting() && !sendable()) show(standing());
     });
     return busy;
   }
@@ -262,9 +285,9 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
     if (!dirty) {
       clearTimeout(timer);
       show(saved());
-    } else if (!takes(value)) {
+    } else if (busy === null && !sendable()) {
       clearTimeout(timer);
-      show({ kind: 'held' });
+      show(standing());
     } else if (view.state.kind === 'offline') {
       // the next try is under way
       show();
@@ -277,6 +300,7 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
   const start = () => {
     view = {
       value,
+      keepable: value,
       state: saved(),
       revision: base.revision,
       kept: 'yes',
@@ -299,12 +323,12 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
     underWay = draft.sent ?? null;
     if (underWay) {
       // whether it arrived is asked first: what stands there may be this page's own
-      show({ kind: takes(value) ? 'saving' : 'held' });
+      show(standing());
     } else if (now.revision < base.revision) {
       // an older answer than what this browser knows, kept from when the server was there
-      show({ kind: takes(value) ? 'saving' : 'held' });
+      show(standing());
     } else if (join(draft.base.value, now)) {
-      show(!dirty ? saved() : takes(value) ? { kind: 'saving' } : { kind: 'held' });
+      show(standing());
     }
   };
   start();
@@ -361,7 +385,7 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
         if (path === undefined || c.path === path) chosen.set(c.path, side);
       }
       if (!join(base.value, theirs)) return;
-      show(dirty ? { kind: 'saving' } : saved());
+      show(standing());
       void save();
     },
 
@@ -371,7 +395,7 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
         serverErrors = 0;
         tries = 0;
         merges = 0;
-        show(dirty ? { kind: takes(value) ? 'saving' : 'held' } : saved());
+        show(standing());
       }
       void save();
     },
@@ -380,7 +404,7 @@ export function createKeeper<T>(options: KeeperOptions<T>) {
     moved(now: Version<T>) {
       if (now.revision <= base.revision) return;
       if (busy || dirty) return;
-      if (join(base.value, now)) show(dirty ? { kind: 'saving' } : saved());
+      if (join(base.value, now)) show(standing());
     },
 
     /** Sends at once; false where it could not be. */

@@ -1,3 +1,4 @@
+import { keepablePart } from '@zugluft/core/documents/keepablePart';
 import { kindNamed, type KindName, type ValueOf } from '@zugluft/core/documents/kinds';
 import { readDocument, writeDocument } from '../api/documents';
 import { browserDraftShelf, type Draft, type DraftShelf } from './draftShelf';
@@ -26,7 +27,6 @@ async function make<K extends KindName>(
   kind: K,
   id: string,
   start: Start<K> | undefined,
-  takes: (value: ValueOf<K>) => boolean,
 ): Promise<Keeper<ValueOf<K>>> {
   shelf ??= browserDraftShelf();
   const drafts = shelf;
@@ -44,7 +44,7 @@ async function make<K extends KindName>(
   const keeper = createKeeper<ValueOf<K>>({
     server,
     draft,
-    takes,
+    fit: (value, base) => keepablePart(kindNamed(kind).accept, value, base) as ValueOf<K> | null,
     describe: (before, after) => describeChange(kind, before, after),
     keep: async (now) => {
       await drafts.put(kind, id, now);
@@ -70,22 +70,15 @@ async function read<K extends KindName>(kind: K, id: string): Promise<Start<K>> 
 
 const dateOf = (text: string | null) => (text === null ? null : new Date(text));
 
-/** Whether a value lies within its kind's bounds. */
-function mayBeKept(kind: KindName, value: unknown): boolean {
-  return 'value' in kindNamed(kind).accept(value);
-}
-
 /**
  * The one keeper of a document in this page: whoever asks for it types into the same value.
  *
  * @param start where the page has just read it
- * @param takes whether the server would take a value, by the kind's own bounds by default
  */
 export function keeperOf<K extends KindName>(
   kind: K,
   id: string,
   start?: Start<K>,
-  takes: (value: ValueOf<K>) => boolean = (value) => mayBeKept(kind, value),
 ): Promise<Keeper<ValueOf<K>>> {
   const name = `${kind}/${id}`;
   const known = open.get(name) as Promise<Keeper<ValueOf<K>>> | undefined;
@@ -93,10 +86,16 @@ export function keeperOf<K extends KindName>(
     if (start) void known.then((k) => k.moved(start)).catch(() => undefined);
     return known;
   }
-  const made = make(kind, id, start, takes);
+  const made = make(kind, id, start);
   open.set(name, made as unknown as Promise<Keeper<unknown>>);
   made.catch(() => open.delete(name));
   return made;
+}
+
+/** Documents of a kind that are in this browser alone. */
+export function unsentDocuments(kind: KindName): Promise<{ id: string; value: unknown }[]> {
+  shelf ??= browserDraftShelf();
+  return shelf.unsent(kind);
 }
 
 /** What the server answered to something else than this page's own typing: put aside, renamed, brought back. */
