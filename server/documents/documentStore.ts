@@ -231,6 +231,18 @@ export function createDocumentStore(db: Database) {
   ): Promise<KeptDocument<ValueOf<K>>> => {
     const shelf = shelfOf(kind);
     const work = async (transaction: Transaction) => {
+      if (
+        seen === 0 &&
+        shelf.begin &&
+        !(await Document.findOne({ where: { kind, id }, transaction }))
+      ) {
+        const made = change(undefined as ValueOf<K>);
+        if (made.value !== undefined) {
+          return (await shelf.begin(id, made.value, about, transaction)) as KeptDocument<
+            ValueOf<K>
+          >;
+        }
+      }
       const now = await read(kind, id, transaction);
       if (now.revision !== seen) {
         if (await arrivedBefore(kind, id, seen, about, transaction)) return now;

@@ -19,6 +19,13 @@ export interface KeptDocument<T> {
 export interface ShelfOf<T> {
   /** Throws where there is nothing a document of this id could belong to. */
   owner(id: string, transaction?: Transaction): Promise<void>;
+  /** Makes what a document of this id would belong to, with its first revision, where somebody writes to what is not there yet. */
+  begin?(
+    id: string,
+    value: T,
+    about: { note?: string | undefined; writeId?: string | undefined },
+    transaction: Transaction,
+  ): Promise<KeptDocument<T>>;
   /** Writes the rows by which it is listed, in the same transaction. */
   listed?(
     now: KeptDocument<T>,

@@ -183,7 +183,9 @@ export function createImporter(
         stateName: candidate.place?.stateName ?? 'as found',
         ...(candidate.id ? { id: candidate.id } : {}),
       };
-      const { id } = await addMachine(db, documents, record, place, transaction, 'imported');
+      const { id } = await addMachine(db, documents, record, place, transaction, {
+        note: 'imported',
+      });
       const tags = [...new Set((candidate.tags ?? []).map((t) => t.trim().toLowerCase()))];
       await MachineTag.bulkCreate(
         tags.filter(Boolean).map((tag) => ({ machineId: id, tag })),

@@ -69,7 +69,7 @@ export function createMachineFamilies(db: Database, documents: DocumentStore) {
     note: string,
   ): Promise<Machine> => {
     const record = documents.accept('record', input, 'record');
-    const kept = await addMachine(db, documents, record, place, transaction, note);
+    const kept = await addMachine(db, documents, record, place, transaction, { note });
     return machineAnswer(db, kept, transaction);
   };
 

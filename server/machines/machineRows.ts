@@ -7,7 +7,7 @@ import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { QueryTypes, type Transaction } from 'sequelize';
 import type { UnitRow } from '../database/models';
 import type { Database } from '../database/openDatabase';
-import type { DocumentStore } from '../documents/documentStore';
+import type { DocumentStore, WriteAbout } from '../documents/documentStore';
 import type { KeptDocument } from '../documents/shelf';
 import { Problem } from '../security/problem';
 import { describeRecord, searchTextOf } from './describeRecord';
@@ -85,14 +85,33 @@ export async function addMachine(
   record: CaseRecord,
   { id = randomUUID(), ...place }: MachinePlace,
   transaction: Transaction,
-  note = '',
+  about: WriteAbout = {},
 ): Promise<KeptDocument<CaseRecord>> {
   const { complete } = parseRecord(record);
   await db.models.Machine.create(
     { id, revision: 1, putAsideAt: null, ...place, ...describeRecord(record, complete) },
     { transaction },
   );
-  return documents.create('record', id, record, transaction, { name: place.stateName, note });
+  return documents.create('record', id, record, transaction, {
+    name: place.stateName,
+    ...about,
+  });
+}
+
+/** Writes a new machine of a variant of its own, as the one unit there is of it was found. */
+export async function addMachineAlone(
+  db: Database,
+  documents: DocumentStore,
+  record: CaseRecord,
+  id: string,
+  transaction: Transaction,
+  about: WriteAbout = {},
+): Promise<KeptDocument<CaseRecord>> {
+  const variantId = randomUUID();
+  await db.models.Variant.create({ id: variantId, copiedFrom: null }, { transaction });
+  const unitId = await addUnit(db, documents, { variantId }, {}, transaction);
+  const place = { variantId, unitId, stateName: 'as found', id };
+  return addMachine(db, documents, record, place, transaction, about);
 }
 
 /** Writes a new unit of a variant. */

@@ -6,7 +6,11 @@ import { QueryTypes, type Transaction } from 'sequelize';
 import type { Database } from '../database/openDatabase';
 import type { DocumentStore } from '../documents/documentStore';
 import type { KeptDocument, Shelf } from '../documents/shelf';
-import { found, listMachine, machineAnswer } from './machineRows';
+import { z } from 'zod';
+import { parse } from '../security/parse';
+import { addMachineAlone, found, listMachine, machineAnswer } from './machineRows';
+
+const newId = z.uuid('is not a machine’s id');
 
 /** What records need of the server: the rows of the library, and the cooling that all machines of a variant share. */
 export function recordShelf(db: Database, documents: DocumentStore): Shelf<'record'> {
@@ -65,6 +69,8 @@ export function recordShelf(db: Database, documents: DocumentStore): Shelf<'reco
     async owner(id, transaction) {
       found(await Machine.findByPk(id, { attributes: ['id'], ...within(transaction) }));
     },
+    begin: (id, value, about, transaction) =>
+      addMachineAlone(db, documents, value, parse(newId, id), transaction, about),
     listed: (now, before, transaction) => listMachine(db, now, before, transaction),
     async changed(now, before, transaction) {
       await carryToPhotos(now, before, transaction);

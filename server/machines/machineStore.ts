@@ -5,7 +5,7 @@ import { Op, type Transaction } from 'sequelize';
 import type { Database } from '../database/openDatabase';
 import type { DocumentStore, WriteAbout } from '../documents/documentStore';
 import { DESCRIPTION, describeRecord } from './describeRecord';
-import { addMachine, addUnit, machineAnswer } from './machineRows';
+import { addMachineAlone, machineAnswer } from './machineRows';
 
 export type MachineStore = ReturnType<typeof createMachineStore>;
 
@@ -19,7 +19,7 @@ const DESCRIBED_AT_ONCE = 20;
  * @param documents the store
  */
 export function createMachineStore(db: Database, documents: DocumentStore) {
-  const { Machine, Variant } = db.models;
+  const { Machine } = db.models;
   return {
     async read(id: string): Promise<Machine> {
       return machineAnswer(db, await documents.read('record', id));
@@ -28,16 +28,12 @@ export function createMachineStore(db: Database, documents: DocumentStore) {
     async create(input: unknown): Promise<Machine> {
       const record = documents.accept('record', input, 'record');
       return db.write(async (transaction) => {
-        const variantId = randomUUID();
-        await Variant.create({ id: variantId, copiedFrom: null }, { transaction });
-        const unitId = await addUnit(db, documents, { variantId }, {}, transaction);
-        const place = { variantId, unitId, stateName: 'as found' };
-        const kept = await addMachine(db, documents, record, place, transaction);
+        const kept = await addMachineAlone(db, documents, record, randomUUID(), transaction);
         return machineAnswer(db, kept, transaction);
       });
     },
 
-    /** Replaces the record if it is still at the revision the writer saw. */
+    /** Replaces the record if it is still at the revision the writer saw; at revision 0 a machine that is not there is made. */
     async update(id: string, seen: number, input: unknown, about?: WriteAbout): Promise<Machine> {
       const record = documents.accept('record', input, 'record');
       return machineAnswer(db, await documents.write('record', id, seen, record, about));

@@ -42,6 +42,38 @@ test('create, read, update, each write a revision', async () => {
   expect(revisions.map((r) => r.revision)).toEqual([1, 2]);
 });
 
+test('a first write at revision 0 makes the machine, sent twice once, and never over one that is there', async () => {
+  const id = '0b3e5c1a-5f0f-4d7c-9a51-3f1b2c4d5e6f';
+  const url = `/api/documents/record/${id}`;
+  const first = () =>
+    call()
+      .put(url)
+      .set('If-Match', '"0"')
+      .set('Idempotency-Key', 'first-write')
+      .send({ value: record() });
+  await call().get(url).expect(404);
+  const [a, b] = await Promise.all([first(), first()]);
+  expect([a.status, a.body.revision, b.status, b.body.revision]).toEqual([200, 1, 200, 1]);
+  const read = await call().get(`/api/machines/${id}`).expect(200);
+  expect(read.body).toMatchObject({ revision: 1, stateName: 'as found', record: record() });
+  const list = await call().get('/api/machines').expect(200);
+  expect(list.body.items.map((m: { id: string }) => m.id)).toEqual([id]);
+  // another hand that also thinks it is new is told what stands there
+  const other = await call().put(url).set('If-Match', '"0"').send({ value: record() });
+  expect(other.status).toBe(412);
+  expect(other.body.theirs).toMatchObject({ revision: 1 });
+  await call()
+    .put('/api/documents/record/not-an-id')
+    .set('If-Match', '"0"')
+    .send({ value: record() })
+    .expect(400);
+  // only what is not there is made: no mark, no name, no later revision
+  const none = '/api/machines/1b3e5c1a-5f0f-4d7c-9a51-3f1b2c4d5e6f';
+  await call().put(none).set('If-Match', '"1"').send({ record: record() }).expect(404);
+  await call().post(`${none}/put-aside`).set('If-Match', '"0"').expect(404);
+  expect((await call().get('/api/machines')).body.items).toHaveLength(1);
+});
+
 test('a stale revision is refused with the newer version, and nothing is overwritten', async () => {
   const made = await create();
   const url = `/api/machines/${made.id}`;
