@@ -55,7 +55,7 @@ function placeOf(along: Json): string {
 }
 
 /** What kind of field a cell stands for. */
-export type CellKind = 'figure' | 'text' | 'whole' | 'switch' | 'ids' | 'along';
+export type CellKind = 'figure' | 'text' | 'switch' | 'ids' | 'along';
 
 /**
  * A cell as a field of a record. What cannot be read stays as text, so that the record's own check says what is wrong.
@@ -70,8 +70,6 @@ export function fieldOf(cell: string, kind: CellKind, before?: unknown): unknown
   switch (kind) {
     case 'text':
       return text;
-    case 'whole':
-      return /^\d+$/.test(text) ? Number(text) : text;
     case 'switch':
       return text === 'true' || text === 'yes'
         ? true

@@ -11,7 +11,6 @@ export interface CsvColumn {
 
 const CELL: Readonly<Record<FieldMeta['holds'], CellKind>> = {
   figure: 'figure',
-  whole: 'whole',
   text: 'text',
   choice: 'text',
   switch: 'switch',

@@ -71,7 +71,6 @@ test('figures as cells and back, notes kept where the figure stayed', () => {
   expect(fieldOf('wide', 'figure')).toBe('wide');
   expect(fieldOf(' ', 'figure')).toBeUndefined();
   expect(fieldOf('yes', 'switch')).toBe(true);
-  expect(fieldOf('2026', 'whole')).toBe(2026);
   expect(cellOf([{ part: 'fins', fromMm: 0, toMm: { value: 70 } }, { part: 'plate' }])).toBe(
     'fins[0..70] plate',
   );

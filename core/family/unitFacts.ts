@@ -7,7 +7,7 @@ export const unitFacts = z.looseObject({
   serial: text(80).optional(),
   /** Bought, lent, sent in by a reader … */
   source: text(200).optional(),
-  receivedOn: z.union([z.iso.date('must be a date such as 2026-11-25'), z.literal('')]).optional(),
+  receivedOn: z.union([z.iso.date('must be a day such as 25.11.2026'), z.literal('')]).optional(),
   reason: text(500).optional(),
   earlierHands: text(2000).optional(),
 });

@@ -50,7 +50,7 @@ export interface FieldMeta {
   title: string;
   /** Its name where it stands alone. */
   name: string;
-  holds: 'figure' | 'whole' | 'text' | 'choice' | 'switch' | 'names' | 'along';
+  holds: 'figure' | 'text' | 'choice' | 'switch' | 'names' | 'along';
   /** Unit as it is shown, empty where there is none. */
   unit: string;
   plusMinus?: PlusMinusKind;
@@ -141,10 +141,6 @@ export const textSchema = (max = 200) => z.string().max(max, `must be at most ${
 /** Free words. */
 export const text = (title: string, max = 200, more: More = {}) =>
   field(textSchema(max), plain(title, 'text', more));
-
-/** A whole number that is no figure, such as a year. */
-export const whole = <T extends z.ZodType>(title: string, schema: T) =>
-  field(schema, plain(title, 'whole', {}));
 
 export const choiceSchema = <const T extends readonly [string, ...string[]]>(values: T) =>
   z.enum(values, { error: () => `must be one of ${values.join(', ')}` });

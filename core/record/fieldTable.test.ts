@@ -55,6 +55,7 @@ test('figures carry the unit of their name, and their kind of ± fits it', () =>
     if (kind) expect([at, plusMinus]).toEqual([at, kind]);
   }
   expect(figures.filter((f) => f.plusMinus === 'count').map((f) => f.at)).toEqual([
+    'identity.year',
     'heatPipes.*.count',
     'heatPipes.*.bends',
     'finStacks.*.finCount',

@@ -1,16 +1,5 @@
 import { z } from 'zod';
-import {
-  choice,
-  choiceSchema,
-  idSchema,
-  known,
-  list,
-  mustNum,
-  num,
-  text,
-  whole,
-  wordList,
-} from './field';
+import { choice, choiceSchema, idSchema, known, list, mustNum, num, text, wordList } from './field';
 import { die, fan, finStack, heatPipe, pad, plate, setting, strip, vent } from './partSchema';
 
 export const SHELL_MATERIALS = ['aluminium', 'magnesium', 'plastic', 'mixed'] as const;
@@ -31,10 +20,7 @@ const identity = z.looseObject({
   modelCodeFrom: text('code read from', 200, { name: 'where the model code stands' }),
   variant: text('variant'),
   firmware: text('firmware'),
-  year: whole(
-    'year',
-    z.int('must be a year').min(1980, 'must be 1980 or later').max(2100, 'must be 2100 or earlier'),
-  ),
+  year: num('year', { min: 1980, max: 2100, whole: true }, { measured: 'label' }),
 });
 
 const shell = z.looseObject({
