@@ -5,6 +5,7 @@ import { CPU_RAY, GPU_RAY, traceEnvelope, type EnvelopeCorner } from '../envelop
 import { stateForCap, type Cap, type FanState } from '../envelope/fanStates';
 import type { Binding, Ray } from '../envelope/limitTypes';
 import type { MachineModel } from '../network/networkModel';
+import { questionsOf } from '../record/questions';
 import { rangeNotes, type RangeNote } from '../network/rangeNotes';
 import { unsettledNotes } from '../network/unsettledNotes';
 import type { CapEstimate, Estimate, Readout, Readouts } from './answer';
@@ -52,8 +53,17 @@ export function estimate(open: OpenCase, options: EstimateOptions = {}): Estimat
     caps: byCap,
     sensitivity: [],
     assumed: data.assumed,
-    notes: [...notes, ...unsettledNotes([memory.on, memory.off])],
+    notes: [...askedOf(open), ...notes, ...unsettledNotes([memory.on, memory.off])],
   };
+}
+
+/** What should be looked at once more, parts by their names. */
+function askedOf({ record }: OpenCase): RangeNote[] {
+  return questionsOf(record).map(({ path, message }) => {
+    const [list, index, ...field] = path.split('.');
+    const part = record[list as 'fans']?.[Number(index)];
+    return { path: [list, part?.id ?? index, ...field].join('.'), message };
+  });
 }
 
 function levelOf(state: FanState): number {
