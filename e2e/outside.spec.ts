@@ -85,7 +85,8 @@ test('a share is typed key by key: field and plan stay, nothing else hears the k
   await expect(page.getByText('The plan is that of before the figure in hand.')).toBeVisible();
   await page.keyboard.press('Tab');
   await page.reload();
-  await page.getByRole('button', { name: 'base-left', exact: true }).first().click();
+  // the plan is drawn with what stood there before
+  await plan.getByRole('button', { name: /^vent base-left/ }).click();
   await expect(share).toHaveValue('0');
   await share.press('End');
   await page.keyboard.press('.');
@@ -94,6 +95,6 @@ test('a share is typed key by key: field and plan stay, nothing else hears the k
   await expect(share).toHaveValue('0.4');
   await expect(plan).toBeVisible();
   await page.keyboard.press('Escape');
-  saved(page);
+  await expect(saved(page)).toBeVisible();
   expect(errors).toEqual([]);
 });

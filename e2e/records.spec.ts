@@ -74,7 +74,7 @@ test('a state shares the cooling, a sibling variant is assumed until it is confi
   await page.keyboard.press('i');
   await page.getByLabel('Serial number').fill('TL15-0007');
   await page.getByLabel('Received on').fill('yesterday');
-  await expect(page.getByText('must be a date such as 2026-11-25')).toBeVisible();
+  await expect(page.getByText('must be a day such as 25.11.2026')).toBeVisible();
   await page.getByLabel('Received on').fill('2026-11-20');
   await expect(page.getByTestId('unit-status')).toHaveText('');
   // another step and back: what was typed stands there, and can be typed on

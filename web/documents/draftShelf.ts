@@ -28,6 +28,8 @@ export interface DraftShelf {
   put(kind: KindName, id: string, draft: Draft<unknown>): Promise<void>;
   /** This tab's own draft, or one that a tab left behind which is no longer there. */
   take(kind: KindName, id: string): Promise<Draft<unknown> | null>;
+  /** Documents that were begun here and that no server has: nothing else leads back to them. */
+  unsent(kind: KindName): Promise<{ id: string; value: unknown }[]>;
 }
 
 interface Entry {
@@ -119,6 +121,13 @@ export function browserDraftShelf(): DraftShelf {
         if (Date.now() - e.at > MAX_IDLE_MS) await del(key, store);
       }
       return found?.[1].draft ?? null;
+    },
+
+    async unsent(kind) {
+      const all = await entries<string, Entry>(store);
+      return all.flatMap(([, { kind: of, id, draft }]) =>
+        of === kind && draft.dirty && draft.base.revision === 0 ? [{ id, value: draft.value }] : [],
+      );
     },
   };
 }

@@ -1,4 +1,4 @@
-import { useEffect, useRef, type ReactNode } from 'react';
+import { useEffect, useLayoutEffect, useRef, type ReactNode } from 'react';
 
 /** A dialog over the page; Escape or a click beside it closes it where it may be closed. */
 export function Modal({
@@ -13,6 +13,18 @@ export function Modal({
   children: ReactNode;
 }) {
   const ref = useRef<HTMLDialogElement>(null);
+  // where the hand was before: one that is taken off the page while open gives nothing back by itself
+  useLayoutEffect(() => {
+    if (!open) return;
+    const before = document.activeElement;
+    return () => {
+      if (!(before instanceof HTMLElement) || before === document.body) return;
+      queueMicrotask(() => {
+        const lost = document.activeElement === document.body || document.activeElement === null;
+        if (lost && before.isConnected) before.focus();
+      });
+    };
+  }, [open]);
   useEffect(() => {
     const dialog = ref.current;
     if (!dialog) return;

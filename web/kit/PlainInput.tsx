@@ -1,4 +1,5 @@
 import { useId } from 'react';
+import { useHalfTyped } from './useHalfTyped';
 
 /** A line of text that is no field of the record. */
 export function PlainInput({
@@ -6,7 +7,8 @@ export function PlainInput({
   value,
   onChange,
   hint,
-  error,
+  error: wrong,
+  said,
   autoFocus = false,
   max = 2100,
   onBlur,
@@ -15,13 +17,18 @@ export function PlainInput({
   value: string;
   onChange: (text: string) => void;
   hint?: string | undefined;
+  /** What is wrong with it; said when it is left or the hand rests. */
   error?: string | undefined;
+  /** What was understood, where that is not what was typed. */
+  said?: string | undefined;
   autoFocus?: boolean;
   /** Characters that are taken. */
   max?: number;
   onBlur?: () => void;
 }) {
   const id = useId();
+  const { half, typed, left } = useHalfTyped();
+  const error = half ? undefined : wrong;
   return (
     <div>
       <input
@@ -30,15 +37,26 @@ export function PlainInput({
         }`}
         aria-label={label}
         aria-invalid={error ? true : undefined}
-        aria-describedby={error ? id : undefined}
+        aria-describedby={error || said ? id : undefined}
         autoComplete="off"
         autoFocus={autoFocus}
         maxLength={max}
-        onBlur={onBlur}
+        onBlur={() => {
+          left();
+          onBlur?.();
+        }}
         placeholder={hint}
         value={value}
-        onChange={(e) => onChange(e.currentTarget.value)}
+        onChange={(e) => {
+          typed();
+          onChange(e.currentTarget.value);
+        }}
       />
+      {said && !error && (
+        <p id={id} className="figure text-air text-[0.8rem] leading-snug px-1.5">
+          = {said}
+        </p>
+      )}
       {error && (
         <p id={id} className="text-heat text-[0.8rem] leading-snug px-1.5" role="alert">
           {error}

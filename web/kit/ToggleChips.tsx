@@ -1,11 +1,13 @@
-/** A few words, each on or off. */
+/** A few words, each on or off: Space turns one, Enter goes on to the next field. */
 export function ToggleChips({
+  id,
   label,
   options,
   chosen,
   toggle,
   mono = false,
 }: {
+  id?: string;
   label: string;
   options: readonly { id: string; words: string }[];
   chosen: readonly string[];
@@ -14,18 +16,18 @@ export function ToggleChips({
   mono?: boolean;
 }) {
   return (
-    <div role="group" aria-label={label} className="flex flex-wrap gap-1">
-      {options.map(({ id, words }) => {
-        const on = chosen.includes(id);
+    <div id={id} role="group" aria-label={label} data-chips className="flex flex-wrap gap-1">
+      {options.map(({ id: option, words }) => {
+        const on = chosen.includes(option);
         return (
           <button
-            key={id}
+            key={option}
             type="button"
             aria-pressed={on}
             className={`px-1.5 rounded-sm border cursor-pointer whitespace-nowrap ${mono ? 'figure text-[0.8rem]' : 'text-[0.85rem]'} ${
               on ? 'border-ink bg-base-200' : 'border-dashed border-rule text-quiet'
             }`}
-            onClick={() => toggle(id, !on)}
+            onClick={() => toggle(option, !on)}
           >
             {mono && !on ? '+ ' : ''}
             {words}

@@ -33,6 +33,7 @@ jest.mock('../documents/record/MachineFile', () => ({
       draft,
       change: held.change,
       issueAt: new Map(issues.map((i) => [i.path, i.message])),
+      questionAt: new Map(),
       live: {
         estimate: {
           assumed: [{ path: 'finStacks.fins.blockedShare', value: 0.4567, low: 0.3, high: 0.6 }],

@@ -1,4 +1,5 @@
 import { useLayoutEffect, useRef } from 'react';
+import { fieldWentAway } from './lostFocus';
 
 /** Keys of the page: `n`, `?`, `mod+z`, `shift+mod+z`, `ArrowLeft`. */
 export type KeyMap = Record<string, () => void>;
@@ -27,12 +28,14 @@ export function useKeys(keys: KeyMap, active = true, first = false): void {
   });
   useLayoutEffect(() => {
     if (!active) return;
+    // begins to watch the field in hand
+    fieldWentAway();
     const listen = (event: KeyboardEvent) => {
       if (event.defaultPrevented || event.altKey) return;
       const name = nameOf(event);
       const run = latest.current[name];
       if (!run) return;
-      if (!name.includes('mod+') && isTyping(event.target)) return;
+      if (!name.includes('mod+') && (isTyping(event.target) || fieldWentAway())) return;
       if (document.querySelector('dialog[open]') && !name.includes('mod+')) return;
       event.preventDefault();
       run();

@@ -1,18 +1,28 @@
-import { toast } from 'sonner';
-import { createMachine } from '../api/machines';
 import { useCommands } from '../documents/commands';
-import { emptyRecord } from '../documents/record/draft';
+import { beginMachine } from '../documents/record/freshMachine';
 import { Moon, Sun } from 'lucide-react';
-import { useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useEffect, useState } from 'react';
+import { Link, useLocation, useNavigate } from 'react-router';
 import { CommandPalette } from './CommandPalette';
 import type { FrameProps } from '../kit/PageFrame';
 import { Kbd } from '../kit/Kbd';
+import { useFieldOrder } from '../kit/fieldOrder';
 import { KeySheet } from './KeySheet';
 import { useTheme } from '../kit/theme';
 import { useShownAsKept } from '../api/serverSeen';
 import { useUnits } from '../kit/units';
 import { UnitsDialog } from './UnitsDialog';
+
+/** Whoever goes to another page with the keyboard stands on it: arrows scroll it, the reading place is its beginning. */
+function useLandOnPage(): void {
+  const { pathname } = useLocation();
+  useEffect(() => {
+    const main = document.querySelector('main');
+    if (!main || document.activeElement !== document.body) return;
+    main.tabIndex = -1;
+    main.focus({ preventScroll: true });
+  }, [pathname]);
+}
 
 /** The frame of every screen: where one is, whether it is saved, and the way to everything else. */
 export function AppShell({ crumbs, status, children }: FrameProps) {
@@ -23,16 +33,13 @@ export function AppShell({ crumbs, status, children }: FrameProps) {
   const [choosing, setChoosing] = useState(false);
   const { units } = useUnits();
   const kept = useShownAsKept();
+  useFieldOrder();
+  useLandOnPage();
   useCommands({
     find: () => setFinding(true),
     keys: () => setKeys(true),
     library: () => void navigate('/'),
-    'new-machine': () =>
-      void createMachine(emptyRecord())
-        .then((made) => navigate(`/machines/${made.id}/identify`))
-        .catch((cause: unknown) =>
-          toast.error(`No machine was made: ${cause instanceof Error ? cause.message : ''}`),
-        ),
+    'new-machine': () => beginMachine(navigate),
     method: () => void navigate('/method'),
     laboratory: () => void navigate('/house-rules'),
     units: () => setChoosing(true),

@@ -37,9 +37,12 @@ export function useAttachments(): AttachmentsValue {
 /** Photos and papers of one machine, those on their way to the server, and the large view over every step. */
 export function AttachmentsProvider({
   machineId,
+  made,
   children,
 }: {
   machineId: string;
+  /** False for a machine that the server does not have yet. */
+  made: boolean;
   children: ReactNode;
 }) {
   const client = useQueryClient();
@@ -47,6 +50,7 @@ export function AttachmentsProvider({
   const { data, error, isPending } = useQuery({
     queryKey: key,
     queryFn: ({ signal }) => listAttachments(machineId, signal),
+    enabled: made,
   });
   const [sending, setSending] = useState<readonly Sending[]>([]);
   const [shown, setShown] = useState<{ id: string; among: string[] } | null>(null);

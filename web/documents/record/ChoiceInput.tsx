@@ -26,6 +26,7 @@ export function ChoiceInput({
   return (
     <div className={className}>
       <select
+        id={`field-${key}`}
         className="select select-sm text-[0.95rem] w-full pl-1.5 pr-6 bg-[position:calc(100%-0.9rem)_55%,calc(100%-0.6rem)_55%] bg-transparent border-transparent hover:border-rule focus:border-air"
         aria-label={label}
         aria-invalid={error ? true : undefined}

@@ -5,7 +5,6 @@ import { readFigure } from '@zugluft/core/record/readFigure';
 import { shownUnit, toShown } from '@zugluft/core/record/units';
 import { figureText, typeFigure, getAt, type Path } from './draft';
 import { useMachineFile } from './MachineFile';
-import { fieldKeys } from '../../kit/fieldKeys';
 import { ownerPath } from '../photos/ownerPath';
 import { FigureDetails } from './FigureDetails';
 import { useUnits } from '../../kit/units';
@@ -54,7 +53,7 @@ export function FigureInput({
   hint?: string;
   className?: string;
 }) {
-  const { draft, change, issueAt, live } = useMachineFile();
+  const { draft, change, issueAt, questionAt, live } = useMachineFile();
   const { units } = useUnits();
   const key = path.join('.');
   const inTable = fieldAt(key)?.unit;
@@ -70,6 +69,7 @@ export function FigureInput({
     typeof number === 'number' ? String(Number(inUnits(number).toPrecision(6))) : text;
   const shown = typing ?? standing;
   const error = issueAt.get(key);
+  const question = error ? undefined : questionAt.get(key);
   const assumed =
     shown === ''
       ? live.estimate?.assumed.find((a) => a.path === ownerPath(draft, path))
@@ -89,7 +89,7 @@ export function FigureInput({
     if (e.key === 'Enter' && (e.ctrlKey || e.metaKey)) {
       e.preventDefault();
       setDetailed(true);
-    } else fieldKeys(e);
+    }
   };
   const { origin } = detailOf(figure);
   const shownIn = unit && unit !== 'share' ? shownUnit(unit, units) : inTable;
@@ -109,7 +109,6 @@ export function FigureInput({
       )}
       <input
         id={id}
-        data-figure
         className={`figure input input-sm text-[0.95rem] w-full text-right px-1.5 bg-transparent ${
           error ? 'border-heat text-heat' : 'border-transparent hover:border-rule focus:border-air'
         } ${origin === 'assumed' ? 'italic' : ''} placeholder:text-quiet placeholder:italic`}
@@ -117,7 +116,9 @@ export function FigureInput({
         autoComplete="off"
         aria-label={shownIn ? `${label}, ${shownIn}` : label}
         aria-invalid={error ? true : undefined}
-        aria-describedby={error ? `${id}-error` : said ? `${id}-said` : undefined}
+        aria-describedby={
+          error ? `${id}-error` : question ? `${id}-asked` : said ? `${id}-said` : undefined
+        }
         title={
           detail ||
           (assumed
@@ -144,6 +145,17 @@ export function FigureInput({
           className="figure text-air text-[0.8rem] leading-snug px-1.5 text-right w-48 ml-[calc(100%-12rem)]"
         >
           = {said}
+        </p>
+      )}
+      {question && (
+        <p
+          id={`${id}-asked`}
+          className="text-[0.8rem] leading-snug mt-0.5 px-1.5 text-right w-48 ml-[calc(100%-12rem)]"
+        >
+          <span className="text-heat font-semibold" aria-hidden>
+            ?{' '}
+          </span>
+          {question}
         </p>
       )}
       {error && (

@@ -1,4 +1,5 @@
 import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from 'react';
+import { questionsOf } from '@zugluft/core/record/questions';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import type { RecordIssue } from '@zugluft/core/record/checkRecord';
 import type { Machine } from '../../api/machines';
@@ -6,6 +7,9 @@ import type { Draft } from './draft';
 import type { CaseRequest } from '@zugluft/core/case/openCase';
 import { withBands } from '@zugluft/core/uncertainty/summary';
 import { useDraws, type Draws } from './useDraws';
+import { useJudged } from './useJudged';
+import { useLastGood } from './useLastGood';
+import { useReadable } from './useReadable';
 import { useEstimate, type LiveEstimate } from './useEstimate';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { capsOf } from '@zugluft/core/case/laboratory';
@@ -17,13 +21,25 @@ import { useLaboratory } from '../useLaboratory';
 /** Everything a step of a machine's file works with. */
 export interface MachineFileValue {
   machine: Machine;
+  /** False until the first figure of a new machine is kept: nothing else can belong to it yet. */
+  made: boolean;
   draft: Draft;
   change: (update: (draft: Draft) => Draft, touched?: string | null) => void;
   /** Where the record is kept, with its steps back. */
   kept: KeepView<CaseRecord> & { keeper: Keeper<CaseRecord> };
+  /** What is wrong with it, as far as it is judged: what is half typed waits for a pause. */
   issues: RecordIssue[];
   issueAt: Map<string, string>;
+  /** What hardly can be so, by its field: a question, no mistake. */
+  questionAt: Map<string, string>;
+  /** Whether what stands there now can be estimated. */
   complete: boolean;
+  /** Somebody types, so that nothing is to be announced. */
+  typing: boolean;
+  /** The record as far as it can be read: what is half typed as it was before; null where it never could be. */
+  readable: CaseRecord | null;
+  /** Whether something in it is that of before. */
+  readsBefore: boolean;
   /** The noise caps the laboratory works with, off and full besides. */
   caps: readonly Cap[];
   /** One more cap beside those, for as long as this file is open; another one takes its place. */
@@ -58,16 +74,20 @@ export function MachineFile({
   const kept = useKept(keeper);
   // while it is typed a record may hold text where a number should be
   const draft = kept.value as Draft;
-  const change = useCallback(
-    (update: (draft: Draft) => Draft, touched: string | null = null) =>
-      keeper.change((r) => update(r as Draft) as CaseRecord, touched),
-    [keeper],
-  );
   const parsed = useMemo(() => parseRecord(draft), [draft]);
-  const settings = parsed.record?.settings ?? [];
+  const { judged, typing, typed } = useJudged(parsed.issues);
+  const change = useCallback(
+    (update: (draft: Draft) => Draft, touched: string | null = null) => {
+      if (touched !== null) typed();
+      keeper.change((r) => update(r as Draft) as CaseRecord, touched);
+    },
+    [keeper, typed],
+  );
+  const readable = useReadable(parsed.record, kept.keepable);
+  const record = useLastGood(machine.id, parsed.complete ? parsed.record : null, kept.keepable);
+  const settings = record?.settings ?? [];
   const [chosen, chooseSetting] = useState<string | undefined>();
   const settingId = settings.some((s) => s.id === chosen) ? chosen : settings[0]?.id;
-  const record = parsed.complete ? parsed.record : null;
   const laboratory = useLaboratory();
   const [extraCap, setExtraCap] = useState<number | null>(null);
   const lab = useMemo(
@@ -95,17 +115,27 @@ export function MachineFile({
   }, [plain, draws, request]);
   const issueAt = useMemo(() => {
     const map = new Map<string, string>();
-    for (const i of parsed.issues) if (!map.has(i.path)) map.set(i.path, i.message);
+    for (const i of judged) if (!map.has(i.path)) map.set(i.path, i.message);
     return map;
-  }, [parsed]);
+  }, [judged]);
+  const asked = useMemo(() => (parsed.record ? questionsOf(parsed.record) : []), [parsed]);
+  const questionAt = useMemo(
+    () => new Map(typing ? [] : asked.map((q) => [q.path, q.message])),
+    [asked, typing],
+  );
   const value: MachineFileValue = {
     machine,
+    made: machine.revision > 0,
     draft,
     change,
     kept,
-    issues: parsed.issues,
+    issues: judged,
     issueAt,
+    questionAt,
     complete: parsed.complete,
+    typing,
+    readable,
+    readsBefore: readable !== parsed.record,
     caps,
     addCap: (cap) => {
       if (typeof cap === 'number' && !caps.includes(cap)) setExtraCap(cap);

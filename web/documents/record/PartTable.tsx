@@ -15,6 +15,7 @@ import { useMachineFile } from './MachineFile';
 import { ChoiceInput } from './ChoiceInput';
 import type { Column } from './columns';
 import { FigureInput } from './FigureInput';
+import { enterField } from '../../kit/fieldOrder';
 import { Kbd } from '../../kit/Kbd';
 import { RefsInput } from './RefsInput';
 import { TextInput } from './TextInput';
@@ -46,7 +47,8 @@ export function PartTable({
   useEffect(() => {
     if (added === null) return;
     const row = body.current?.querySelector(`[data-row="${added}"]`);
-    row?.querySelector<HTMLElement>('[data-figure]')?.focus();
+    const first = row?.querySelector<HTMLElement>('input[inputmode=decimal]');
+    if (first) enterField(first);
     setAdded(null);
   }, [added]);
   const add = () => {
@@ -174,7 +176,12 @@ export function PartTable({
       </div>
       {parts.length === 0 && <p className="text-quiet px-1.5 py-4">{empty}</p>}
       <div className="flex gap-5 py-2 px-1.5 text-[0.9rem] no-print">
-        <button type="button" className="cursor-pointer text-quiet hover:text-ink" onClick={add}>
+        <button
+          type="button"
+          data-onward
+          className="cursor-pointer text-quiet hover:text-ink"
+          onClick={add}
+        >
           add a {word} <Kbd>n</Kbd>
         </button>
         {parts.length > 0 && (

@@ -56,19 +56,6 @@ export function RecordField({
             }}
           />
         );
-      case 'whole':
-        // what is no whole number stays as typed, so that it can be said what is wrong with it
-        return (
-          <TextInput
-            path={path}
-            label={label}
-            write={(d, text) => {
-              const trimmed = text.trim();
-              const value = /^\d+$/.test(trimmed) ? Number(trimmed) : trimmed || undefined;
-              return setAt(d, path, value);
-            }}
-          />
-        );
       default:
         return <TextInput path={path} label={label} />;
     }

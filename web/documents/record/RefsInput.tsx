@@ -12,7 +12,7 @@ export function RefsInput({
   label: string;
   ids: readonly string[];
 }) {
-  const { draft, change, issueAt } = useMachineFile();
+  const { draft, change, issueAt, questionAt } = useMachineFile();
   const value = getAt(draft, path);
   const chosen = Array.isArray(value) ? (value as string[]) : [];
   const lost = chosen.filter((id) => !ids.includes(id));
@@ -22,6 +22,7 @@ export function RefsInput({
     <div>
       <div className="px-1.5">
         <ToggleChips
+          id={`field-${key}`}
           label={label}
           options={[...ids, ...lost].map((id) => ({ id, words: id }))}
           chosen={chosen}
@@ -32,6 +33,14 @@ export function RefsInput({
         />
         {ids.length === 0 && <span className="text-quiet text-[0.8rem]">none yet</span>}
       </div>
+      {!error && questionAt.has(key) && (
+        <p className="text-[0.8rem] px-1.5 mt-0.5 leading-snug">
+          <span className="text-heat font-semibold" aria-hidden>
+            ?{' '}
+          </span>
+          {questionAt.get(key)}
+        </p>
+      )}
       {error && (
         <p className="text-heat text-[0.8rem] px-1.5 mt-0.5" role="alert">
           {error}

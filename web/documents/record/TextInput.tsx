@@ -1,5 +1,4 @@
 import { getAt, setAt, type Draft, type Path } from './draft';
-import { fieldKeys } from '../../kit/fieldKeys';
 import { useMachineFile } from './MachineFile';
 
 /** A text of the record. `write` replaces the plain setting of the field, for names that are mentioned elsewhere. */
@@ -23,14 +22,15 @@ export function TextInput({
   return (
     <div className={className}>
       <input
+        id={`field-${key}`}
         className={`${mono ? 'figure' : ''} input input-sm text-[0.95rem] w-full px-1.5 bg-transparent ${
           error ? 'border-heat text-heat' : 'border-transparent hover:border-rule focus:border-air'
         }`}
         aria-label={label}
         aria-invalid={error ? true : undefined}
+        aria-describedby={error ? `field-${key}-error` : undefined}
         autoComplete="off"
         maxLength={400}
-        onKeyDown={fieldKeys}
         value={typeof value === 'string' || typeof value === 'number' ? String(value) : ''}
         onChange={(e) => {
           const text = e.currentTarget.value;
@@ -41,7 +41,11 @@ export function TextInput({
         }}
       />
       {error && (
-        <p className="text-heat text-[0.8rem] leading-snug px-1.5" role="alert">
+        <p
+          id={`field-${key}-error`}
+          className="text-heat text-[0.8rem] leading-snug px-1.5"
+          role="alert"
+        >
           {error}
         </p>
       )}

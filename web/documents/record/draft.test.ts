@@ -32,6 +32,34 @@ const filled = (): Draft => {
   return d;
 };
 
+test('a vent seen before the machine was opened is linked to the fan and the stack that come later', () => {
+  let d = emptyRecord();
+  d = setAt(
+    d,
+    ['vents'],
+    [
+      { id: 'in-1', flow: 'intake', side: 'base' },
+      { id: 'out-1', flow: 'exhaust', side: 'rear' },
+      { id: 'in-2', flow: 'intake', side: 'base', fans: [] },
+      { id: 'still', flow: 'passive' },
+    ],
+  );
+  d = addPart(addPart(d, 'fans'), 'finStacks');
+  const links = () => partsOf(d, 'vents').map((v) => [v['fans'], v['finStacks']]);
+  expect(links()).toEqual([
+    [['fan-1'], undefined],
+    [undefined, ['fins-1']],
+    [[], undefined],
+    [undefined, undefined],
+  ]);
+  // a copy too; and once all are linked nothing is changed
+  d = copyPart(d, 'fans', 0);
+  expect(links()[2]).toEqual([['fan-2'], undefined]);
+  d = addPart(addPart(d, 'fans'), 'finStacks');
+  expect(links()[1]).toEqual([undefined, ['fins-1']]);
+  expect(links()[3]).toEqual([undefined, undefined]);
+});
+
 test.each([
   ['24', 24],
   [' 2,5 ', 2.5],

@@ -145,7 +145,17 @@ function newPart(draft: Draft, list: PartList): Part {
   }
 }
 
-/** Adds a part at the end of its list. A new fan blows through the stacks that have none yet. */
+/** The first vent of a flow that is linked to nothing, by its place; -1 where there is none. */
+function openVent(draft: Draft, flow: 'intake' | 'exhaust', field: 'fans' | 'finStacks'): number {
+  return partsOf(draft, 'vents').findIndex(
+    (v) => v['flow'] === flow && !(v[field] as string[] | undefined)?.length,
+  );
+}
+
+/**
+ * Adds a part at the end of its list. A new fan blows through the stacks that have none yet and takes air from the first vent that
+ * feeds none; a new stack lets its air out by the first vent that lets out none, since vents are seen before the machine is opened.
+ */
 export function addPart(draft: Draft, list: PartList): Draft {
   const part = newPart(draft, list);
   let next = setAt(draft, [list], [...partsOf(draft, list), part]);
@@ -155,8 +165,12 @@ export function addPart(draft: Draft, list: PartList): Draft {
         next = setAt(next, ['finStacks', i, 'fans'], [part.id]);
       }
     });
+    const vent = openVent(next, 'intake', 'fans');
+    if (vent >= 0) next = setAt(next, ['vents', vent, 'fans'], [part.id]);
   }
   if (list === 'finStacks') {
+    const vent = openVent(next, 'exhaust', 'finStacks');
+    if (vent >= 0) next = setAt(next, ['vents', vent, 'finStacks'], [part.id]);
     partsOf(next, 'heatPipes').forEach((p, i) => {
       const along = (p['along'] as { part: string }[] | undefined) ?? [];
       const stacks = new Set(partsOf(next, 'finStacks').map((s) => s.id));
@@ -182,7 +196,15 @@ export function copyPart(draft: Draft, list: PartList, index: number): Draft {
     const [free] = unserved(draft, field, list);
     if (free !== undefined) copy[field] = [free];
   }
-  return setAt(draft, [list], [...parts.slice(0, index + 1), copy, ...parts.slice(index + 1)]);
+  const next = setAt(
+    draft,
+    [list],
+    [...parts.slice(0, index + 1), copy, ...parts.slice(index + 1)],
+  );
+  const [flow, field] =
+    list === 'fans' ? (['intake', 'fans'] as const) : (['exhaust', 'finStacks'] as const);
+  const vent = list === 'fans' || list === 'finStacks' ? openVent(next, flow, field) : -1;
+  return vent < 0 ? next : setAt(next, ['vents', vent, field], [copy.id]);
 }
 
 /** Removes a part and every mention of it. */

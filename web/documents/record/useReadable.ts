@@ -1,16 +1,21 @@
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { useMemo, useRef } from 'react';
-import type { Draft } from './draft';
 
 /**
- * The record as far as it can be read: while a figure is half typed, that of before, so that nothing under a typing hand goes away.
+ * The record as far as it can be read: while a figure is half typed, that with what stood there before, so that nothing under a
+ * typing hand goes away.
  *
- * @returns null where it never could be read; `stale` where it is not that of now
+ * @param now what stands there, or null where it cannot be read
+ * @param keepable the part of it that may be kept, or null
+ * @returns null where it never could be read
  */
-export function useReadable(draft: Draft): { record: CaseRecord | null; stale: boolean } {
-  const now = useMemo(() => parseRecord(draft).record, [draft]);
+export function useReadable(
+  now: CaseRecord | null,
+  keepable: CaseRecord | null,
+): CaseRecord | null {
+  const part = useMemo(() => (now ? null : parseRecord(keepable).record), [now, keepable]);
   const last = useRef<CaseRecord | null>(null);
-  if (now) last.current = now;
-  return { record: now ?? last.current, stale: now === null && last.current !== null };
+  last.current = now ?? part ?? last.current;
+  return last.current;
 }

@@ -1,7 +1,6 @@
 import { useCommands } from '../../documents/commands';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { parseRecord } from '@zugluft/core/record/parseRecord';
 import { AirwayMap } from './airway/AirwayMap';
 import { AttachmentStrip } from '../../documents/photos/AttachmentStrip';
 import { partsOf } from '../../documents/record/draft';
@@ -16,7 +15,7 @@ import { StripEffects } from './StripEffects';
 
 /** The cooling step: every part that carries heat or air, typed into tables. */
 export function CoolingStep() {
-  const { draft, issues } = useMachineFile();
+  const { draft, issues, readable } = useMachineFile();
   const [params, setParams] = useSearchParams();
   // the tab changes at once, the address bar when it comes to it: the next key already means the new tab
   const [wanted, setWanted] = useState(params.get('parts'));
@@ -42,8 +41,7 @@ export function CoolingStep() {
       if (kind) open(kind.list);
     },
   });
-  const { record } = parseRecord(draft);
-  const sums = record ? coolingFigures(record) : null;
+  const sums = readable ? coolingFigures(readable) : null;
   return (
     <div>
       <div

@@ -1,6 +1,7 @@
 import { useSearchParams } from 'react-router';
 import { DocumentHistory } from '../../documents/DocumentHistory';
 import { useMachineFile } from '../../documents/record/MachineFile';
+import { OnceMade } from '../../documents/record/OnceMade';
 import { useDocument } from '../../documents/useDocument';
 
 const KINDS = [
@@ -12,6 +13,14 @@ type Kind = (typeof KINDS)[number][0];
 
 /** What was changed of a machine's file, document by document; all of it can be had back. */
 export function HistoryStep() {
+  return (
+    <OnceMade>
+      <History />
+    </OnceMade>
+  );
+}
+
+function History() {
   const { machine, kept } = useMachineFile();
   const [view, setView] = useSearchParams();
   const kind = KINDS.find(([k]) => k === view.get('of'))?.[0] ?? 'record';

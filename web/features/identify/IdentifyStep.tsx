@@ -1,5 +1,9 @@
+import { useEffect, useRef } from 'react';
+import { enterField } from '../../kit/fieldOrder';
 import { AttachmentStrip } from '../../documents/photos/AttachmentStrip';
 import { columnsOf } from '../../documents/record/columns';
+import { useMachineFile } from '../../documents/record/MachineFile';
+import { Kbd } from '../../kit/Kbd';
 import { PartTable } from '../../documents/record/PartTable';
 import { RecordField } from '../../documents/record/RecordField';
 import { FamilyPanel } from './FamilyPanel';
@@ -29,6 +33,13 @@ const IDENTITY = [
 
 /** Which machine this is, and what its settings allow. A finding holds for the variant that was opened. */
 export function IdentifyStep() {
+  const { made } = useMachineFile();
+  const fresh = useRef(!made);
+  useEffect(() => {
+    const first = document.getElementById('field-identity.maker');
+    if (fresh.current && first) enterField(first);
+    fresh.current = false;
+  }, []);
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-6">
       <div className="grid grid-cols-[minmax(0,1fr)] md:grid-cols-2 gap-x-10 gap-y-4">
@@ -47,14 +58,24 @@ export function IdentifyStep() {
           </p>
         </section>
       </div>
-      <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-2 gap-x-10 gap-y-6">
-        <UnitSection />
-        <FamilyPanel />
-      </div>
-      <section aria-label="photos of the machine">
-        <h2 className="font-semibold mb-1">Photos and papers of the machine</h2>
-        <AttachmentStrip path="" words="the machine" />
-      </section>
+      {made ? (
+        <>
+          <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-2 gap-x-10 gap-y-6">
+            <UnitSection />
+            <FamilyPanel />
+          </div>
+          <section aria-label="photos of the machine">
+            <h2 className="font-semibold mb-1">Photos and papers of the machine</h2>
+            <AttachmentStrip path="" words="the machine" />
+          </section>
+        </>
+      ) : (
+        <p className="text-quiet border-l-2 border-air pl-3">
+          A new machine. Type its maker and model from the underside first: with the first letter it
+          stands in the library. Then look at it from outside <Kbd>o</Kbd>, or go straight to its
+          cooling <Kbd>k</Kbd>
+        </p>
+      )}
       <section aria-label="settings">
         <h2 className="font-semibold mb-1">Settings of the firmware</h2>
         <PartTable

@@ -1,3 +1,5 @@
+import { useState } from 'react';
+import { readDate } from '@zugluft/core/record/readDate';
 import { unitFacts, type UnitFacts } from '@zugluft/core/family/unitFacts';
 import { ConflictPanel } from '../../documents/ConflictPanel';
 import { SavedWords } from '../../documents/SavedWords';
@@ -9,7 +11,7 @@ import { PlainInput } from '../../kit/PlainInput';
 const FIELDS: [keyof UnitFacts & string, string, string][] = [
   ['serial', 'Serial number', ''],
   ['source', 'Source', 'bought, lent, sent in'],
-  ['receivedOn', 'Received on', '2026-11-25'],
+  ['receivedOn', 'Received on', '25.11.2026'],
   ['reason', 'Reason for opening', ''],
   ['earlierHands', 'Earlier hands', 'opened before, paste renewed, screws missing'],
 ];
@@ -19,10 +21,17 @@ const issuesOf = (facts: UnitFacts) =>
     unitFacts.safeParse(facts).error?.issues.map((i) => [String(i.path[0]), i.message]) ?? [],
   );
 
+/** The day that was understood, where it was typed in another form. */
+function dayWords(text: string): string | undefined {
+  const day = readDate(text);
+  return day === text.trim() ? undefined : day;
+}
+
 /** The one notebook on the bench: where it came from and what was done to it before. */
 export function UnitSection() {
   const { machine } = useMachineFile();
   const { view, keeper, error, again } = useDocument('unit', machine.unit.id);
+  const [typed, setTyped] = useState<string | null>(null);
   if (!view && !error) return <p className="text-quiet">Opening the unit’s facts.</p>;
   const facts = view?.value ?? machine.unit.facts;
   const issues = issuesOf(facts);
@@ -49,10 +58,15 @@ export function UnitSection() {
           <FieldRow key={field} name={name}>
             <PlainInput
               label={name}
-              value={String(facts[field] ?? '')}
+              value={field === 'receivedOn' && typed !== null ? typed : String(facts[field] ?? '')}
               hint={hint}
               error={issues.get(field)}
-              onChange={(text) => set(field, text)}
+              said={field === 'receivedOn' && typed !== null ? dayWords(typed) : undefined}
+              onChange={(text) => {
+                if (field === 'receivedOn') setTyped(text);
+                set(field, field === 'receivedOn' ? (readDate(text) ?? text) : text);
+              }}
+              onBlur={() => setTyped(null)}
             />
           </FieldRow>
         ))}

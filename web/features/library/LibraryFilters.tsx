@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { useEffect, useRef } from 'react';
 import { listTags } from '../../api/machines';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { CapSelect } from '../../documents/answer/CapSelect';
@@ -18,11 +19,21 @@ export function LibraryFilters({
   view,
   set,
   caps,
+  enter,
 }: {
   view: URLSearchParams;
   caps: readonly Cap[];
+  /** Opened just now, by hand: the first field is entered. */
+  enter: boolean;
   set: (changes: Record<string, string | null>) => void;
 }) {
+  const section = useRef<HTMLElement>(null);
+  const wanted = useRef(enter);
+  useEffect(() => {
+    const first = wanted.current && section.current?.querySelector('select');
+    if (first) first.focus();
+    wanted.current = false;
+  }, []);
   const { data } = useQuery({ queryKey: ['machines', 'tags'], queryFn: listTags });
   const bound = (name: string, field: Filter, word: string) => {
     const text = view.get(field) ?? '';
@@ -46,6 +57,7 @@ export function LibraryFilters({
   );
   return (
     <section
+      ref={section}
       aria-label="filters"
       className="flex flex-wrap gap-x-6 gap-y-2 items-center py-2 text-[0.9rem] border-b border-rule"
     >

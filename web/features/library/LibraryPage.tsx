@@ -4,17 +4,18 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useNavigation, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { capsOf } from '@zugluft/core/case/laboratory';
-import { bringBack, createMachine, putAside } from '../../api/machines';
-import { emptyRecord } from '../../documents/record/draft';
+import { bringBack, putAside } from '../../api/machines';
 import { documentMoved } from '../../documents/keepers';
 import { useLaboratory } from '../../documents/useLaboratory';
 import { PageFrame } from '../../kit/PageFrame';
 import { Kbd } from '../../kit/Kbd';
 import { SearchField } from '../../kit/SearchField';
+import { beginMachine } from '../../documents/record/freshMachine';
 import { ExchangeDialog } from './ExchangeDialog';
 import { LibraryFilters } from './LibraryFilters';
 import { LibraryTable } from './LibraryTable';
 import { capOf, filtersSet } from './libraryView';
+import { UnsentMachines } from './UnsentMachines';
 import { TagBar } from './TagBar';
 import { useLibraryRows } from './useLibraryRows';
 
@@ -28,6 +29,8 @@ export function LibraryPage() {
   const search = useRef<HTMLInputElement>(null);
   const [text, setText] = useState(q);
   const [filtering, setFiltering] = useState(filtersSet(view) > 0);
+  // filters that somebody opened take the hand
+  const asked = useRef(false);
   const [exchanging, setExchanging] = useState(false);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [seen, setSeen] = useState({ from: 0, to: 0 });
@@ -63,14 +66,6 @@ export function LibraryPage() {
     seen.to,
   );
   const again = () => client.invalidateQueries({ queryKey: ['machines'] });
-  const create = useMutation({
-    mutationFn: () => createMachine(emptyRecord()),
-    onSuccess: (made) => {
-      void again();
-      void navigate(`/machines/${made.id}/identify`);
-    },
-    onError: (cause) => toast.error(`No machine was made: ${cause.message}`),
-  });
   const move = useMutation({
     mutationFn: ({ id, revision, back }: { id: string; revision: number; back: boolean }) =>
       back ? bringBack(id, revision) : putAside(id, revision),
@@ -86,14 +81,18 @@ export function LibraryPage() {
       toast.error(`${cause.message}. The list is read anew; try again.`);
     },
   });
+  const toggleFilters = () => {
+    asked.current = true;
+    setFiltering((x) => !x);
+  };
   const showAside = () => {
     setChosen(new Set());
     set({ aside: aside ? null : '1' });
   };
   useCommands({
-    'library-new': () => create.mutate(),
+    'library-new': () => beginMachine(navigate),
     'library-find': () => search.current?.focus(),
-    'library-filter': () => setFiltering((x) => !x),
+    'library-filter': toggleFilters,
     'library-exchange': () => setExchanging(true),
     'library-aside': showAside,
   });
@@ -122,7 +121,7 @@ export function LibraryPage() {
             type="button"
             className="btn btn-ghost btn-sm"
             aria-expanded={filtering}
-            onClick={() => setFiltering((x) => !x)}
+            onClick={toggleFilters}
           >
             Filter{narrowed > 0 && ` (${narrowed})`} <Kbd>g</Kbd>
           </button>
@@ -148,14 +147,14 @@ export function LibraryPage() {
           <button
             type="button"
             className="btn btn-primary btn-sm"
-            disabled={create.isPending}
-            onClick={() => create.mutate()}
+            onClick={() => beginMachine(navigate)}
           >
             New machine <span className="figure opacity-80">n</span>
           </button>
         </div>
+        <UnsentMachines />
         <ExchangeDialog open={exchanging} close={() => setExchanging(false)} />
-        {filtering && <LibraryFilters view={view} set={set} caps={caps} />}
+        {filtering && <LibraryFilters view={view} set={set} caps={caps} enter={asked.current} />}
         {chosen.size > 0 && <TagBar chosen={[...chosen]} clear={() => setChosen(new Set())} />}
         {error && (
           <div className="border-l-2 border-heat pl-3 my-3" role="alert">

@@ -1,14 +1,15 @@
 import { commandOf, useCommands } from '../../documents/commands';
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import { NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
-import { machineKeys, readMachine } from '../../api/machines';
+import { machineKeys, readMachine, type Machine } from '../../api/machines';
 import type { OpenedMachine } from '../../documents/record/openedMachine';
 import { AttachmentsProvider, useAttachments } from '../../documents/photos/AttachmentsProvider';
 import type { HttpProblem } from '../../api/http';
 import { MachineFile, useMachineFile } from '../../documents/record/MachineFile';
 import { ConflictPanel } from '../../documents/ConflictPanel';
-import { keeperOf } from '../../documents/keepers';
+import { keeperOf, onArrived } from '../../documents/keepers';
+import { freshMachine, isBegun, nowMade } from '../../documents/record/freshMachine';
 import { useUndoWithPlace } from './useUndoWithPlace';
 import { PageFrame } from '../../kit/PageFrame';
 import { Modal } from '../../kit/Modal';
@@ -18,13 +19,27 @@ import { ReadoutPanel } from './ReadoutPanel';
 import { SaveStatus } from './SaveStatus';
 import { STEPS, stepOf } from './steps';
 
+/** What the server has of a machine; a new one where it was begun here and it has none, or cannot be asked. */
+async function readOrBegin(id: string, fresh: boolean): Promise<Machine> {
+  if (isBegun(id)) return freshMachine(id);
+  try {
+    return await readMachine(id);
+  } catch (cause) {
+    const { status } = cause as HttpProblem;
+    if (fresh && (status === 404 || status === 0)) return freshMachine(id);
+    throw cause;
+  }
+}
+
 /** A machine's file: the route on the left, the step in the middle, the answer on the right. */
 export function MachinePage() {
   const { id = '' } = useParams();
+  const fresh = (useLocation().state as { fresh?: boolean } | null)?.fresh === true;
+  const client = useQueryClient();
   const { data, error, refetch } = useQuery({
     queryKey: machineKeys.one(id),
     queryFn: async (): Promise<OpenedMachine> => {
-      const machine = await readMachine(id);
+      const machine = await readOrBegin(id, fresh);
       const { record, revision, updatedAt } = machine;
       const start = { revision, value: record, at: new Date(updatedAt) };
       return { machine, keeper: await keeperOf('record', id, start) };
@@ -32,7 +47,20 @@ export function MachinePage() {
     staleTime: Infinity,
     gcTime: 0,
     refetchOnWindowFocus: false,
+    // what this browser knows is opened also while the machine has no network
+    networkMode: 'always',
   });
+  // a new machine has its unit and its place in the library once its first figure is kept
+  useEffect(
+    () =>
+      onArrived((kind, of, { revision }) => {
+        if (kind !== 'record' || of !== id || revision !== 1) return;
+        nowMade(id);
+        void refetch();
+        void client.invalidateQueries({ queryKey: ['machines', 'list'] });
+      }),
+    [id, refetch, client],
+  );
   if (error) {
     const gone = (error as HttpProblem).status === 404 || (error as HttpProblem).status === 400;
     return (
@@ -64,7 +92,7 @@ export function MachinePage() {
   }
   return (
     <MachineFile key={id} machine={data.machine} keeper={data.keeper}>
-      <AttachmentsProvider machineId={id}>
+      <AttachmentsProvider machineId={id} made={data.machine.revision > 0}>
         <FilePage />
       </AttachmentsProvider>
     </MachineFile>
@@ -135,7 +163,7 @@ function FilePage() {
           <PhotosLink machineId={machine.id} />
           <MeasureNext />
         </nav>
-        <main className="p-4 lg:overflow-y-auto min-w-0">
+        <main data-fields className="p-4 lg:overflow-y-auto min-w-0">
           <h1 className="sr-only">
             {name}, {variant}
           </h1>

@@ -1,14 +1,18 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import { Link } from 'react-router';
+import type { KeepState } from '../../documents/keeper';
 import { SavedWords } from '../../documents/SavedWords';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { useUndoWithPlace } from './useUndoWithPlace';
 
 /** Whether what stands on the page is saved, and the two steps through its history. */
 export function SaveStatus() {
-  const { machine, kept } = useMachineFile();
+  const { machine, kept, issues, typing } = useMachineFile();
   const { undo, redo } = useUndoWithPlace();
-  const { state } = kept;
+  // what is half typed is not refused yet
+  const state: KeepState =
+    kept.state.kind === 'held' && (typing || issues.length === 0) ? { kind: 'saving' } : kept.state;
+  const trouble = state.kind !== 'saved' && state.kind !== 'saving';
   return (
     <span className="flex items-center gap-2">
       <button
@@ -31,8 +35,8 @@ export function SaveStatus() {
       >
         <Redo2 size={15} aria-hidden />
       </button>
-      <span role="status" data-testid="save-status">
-        <SavedWords view={kept} />
+      <span data-testid="save-status" aria-live={trouble ? 'polite' : 'off'}>
+        <SavedWords view={{ ...kept, state }} />
         {state.kind === 'saved' && (
           <>
             {' · '}

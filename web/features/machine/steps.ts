@@ -21,3 +21,35 @@ export function stepOf(path: string): StepPath {
 export function stepsOf(path: string): StepPath[] {
   return path.startsWith('vents') ? ['outside', 'cooling'] : [stepOf(path)];
 }
+
+/** Kinds of parts in the order in which they are recorded. */
+const ORDER = [
+  'identity',
+  'power',
+  'settings',
+  'shell',
+  'room',
+  'noise',
+  'dies',
+  'plates',
+  'heatPipes',
+  'finStacks',
+  'fans',
+  'vents',
+];
+
+const placeOf = (path: string) => {
+  const i = ORDER.indexOf(path.split('.')[0]!);
+  return i < 0 ? ORDER.length : i;
+};
+
+/** What is wrong with a record, in the order of work: what cannot be before what is missing, each from the first step on. */
+export function inOrderOfWork<T extends { kind: string; path: string }>(issues: readonly T[]): T[] {
+  const impossible = (i: T) => (i.kind === 'impossible' ? 0 : 1);
+  return [...issues].sort(
+    (a, b) =>
+      impossible(a) - impossible(b) ||
+      placeOf(a.path) - placeOf(b.path) ||
+      a.path.localeCompare(b.path, 'en', { numeric: true }),
+  );
+}

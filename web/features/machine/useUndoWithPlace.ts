@@ -1,11 +1,9 @@
-import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { isObject } from '@zugluft/core/record/plainJson';
 import type { UndoStep } from '../../documents/undoSteps';
 import { useMachineFile } from '../../documents/record/MachineFile';
-import { stepsOf } from './steps';
+import { useGoToField } from './useGoToField';
 
-const MAX_LOOKS = 20;
 const SHOWN_MS = 1500;
 
 /** A path that names parts by id, with their places instead: `finStacks.fins-left.depthMm` is `finStacks.0.depthMm`. */
@@ -28,33 +26,20 @@ function placedPath(draft: unknown, path: string): string {
 
 /** Takes changes of the record back, says which, and goes to where each was. */
 export function useUndoWithPlace() {
-  const { kept, machine } = useMachineFile();
-  const navigate = useNavigate();
+  const { kept } = useMachineFile();
+  const goTo = useGoToField();
   const go = (done: 'Undone' | 'Done again', step: UndoStep | null) => {
     if (!step) return;
     toast(`${done}: ${step.label}`, { id: 'undo' });
     if (step.place === '') return;
-    const steps = stepsOf(step.place);
-    if (!steps.some((s) => location.pathname.includes(`/${s}`))) {
-      void navigate(`/machines/${machine.id}/${steps[0]!}`);
-    }
-    const id = `field-${placedPath(kept.keeper.view().value, step.place)}`;
     // keys go on to where they went before: only who was in a field is taken into another one
     const typing = /^(INPUT|SELECT|TEXTAREA)$/.test(document.activeElement?.tagName ?? '');
-    // the step may still have to be drawn
-    let tries = MAX_LOOKS;
-    const look = () => {
-      const field = document.getElementById(id);
-      if (!field) {
-        if (tries-- > 0) requestAnimationFrame(look);
-        return;
-      }
+    goTo(placedPath(kept.keeper.view().value, step.place), (field) => {
       field.scrollIntoView({ block: 'nearest' });
       if (typing) field.focus();
       field.toggleAttribute('data-undone', true);
       setTimeout(() => field.toggleAttribute('data-undone', false), SHOWN_MS);
-    };
-    requestAnimationFrame(look);
+    });
   };
   return {
     undo: () => go('Undone', kept.keeper.undo()),

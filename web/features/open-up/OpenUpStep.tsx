@@ -2,6 +2,7 @@ import { useCommands } from '../../documents/commands';
 import { NavLink, Outlet, useNavigate } from 'react-router';
 import { useDocument } from '../../documents/useDocument';
 import { useMachineFile } from '../../documents/record/MachineFile';
+import { OnceMade } from '../../documents/record/OnceMade';
 import { Kbd } from '../../kit/Kbd';
 import { LogSavingWords, LogTrouble } from './LogStatus';
 import { OpenUpLogProvider } from './OpenUpLog';
@@ -15,6 +16,14 @@ const VIEWS = [
 
 /** The log of the opening: its views at the desk, and the way to the bench. */
 export function OpenUpStep() {
+  return (
+    <OnceMade>
+      <Opening />
+    </OnceMade>
+  );
+}
+
+function Opening() {
   const { machine } = useMachineFile();
   const { keeper, error, again } = useDocument('log', machine.id);
   if (keeper) {

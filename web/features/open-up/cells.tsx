@@ -1,5 +1,6 @@
 import { useId, useState } from 'react';
-import { readTyped } from '../../documents/record/draft';
+import { readFigure } from '@zugluft/core/record/readFigure';
+import { useHalfTyped } from '../../kit/useHalfTyped';
 import { PlainInput } from '../../kit/PlainInput';
 
 /** Small fields of the log's lists: text, number, choice, yes or no. What is refused is said at the field and not kept. */
@@ -46,14 +47,20 @@ export function TextCell({
   );
 }
 
-/** Reads a number as it is typed, with a comma or a point. */
+/** Reads a number as it is typed, as figures of the record are: “7,5”, “1/2”, “0.3 in”, “~60”. */
 export function readNumber(
   text: string,
-  { min, max, whole = false }: { min: number; max: number; whole?: boolean },
+  {
+    min,
+    max,
+    whole = false,
+    unit,
+  }: { min: number; max: number; whole?: boolean; unit?: string | undefined },
 ): { value: number | undefined } | { wrong: string } {
-  const value = readTyped(text);
-  if (value === undefined) return { value };
-  if (typeof value === 'string') return { wrong: 'is no number' };
+  const read = readFigure(text, unit);
+  if (read === undefined) return { value: undefined };
+  if (typeof read === 'string') return { wrong: 'is no number' };
+  const { value } = read;
   if (whole && !Number.isInteger(value)) return { wrong: 'is a whole number' };
   if (value < min) return { wrong: `at least ${min}` };
   if (value > max) return { wrong: `at most ${max}` };
@@ -81,8 +88,10 @@ export function NumberCell({
 }) {
   const [typed, setTyped] = useState<string | null>(null);
   const id = useId();
-  const read = typed === null ? { value } : readNumber(typed, { min, max, whole });
-  const wrong = 'wrong' in read ? read.wrong : null;
+  const { half, typed: type, left } = useHalfTyped();
+  const read = typed === null ? { value } : readNumber(typed, { min, max, whole, unit });
+  const refused = 'wrong' in read ? read.wrong : null;
+  const wrong = half ? null : refused;
   return (
     <span className={`inline-flex items-baseline ${wrong ? 'flex-wrap' : ''}`}>
       <input
@@ -92,16 +101,20 @@ export function NumberCell({
         aria-describedby={wrong ? id : undefined}
         inputMode="decimal"
         placeholder={hint ?? '–'}
-        maxLength={12}
+        maxLength={40}
         value={typed ?? value ?? ''}
         onChange={(e) => {
           const text = e.currentTarget.value;
           setTyped(text);
-          const now = readNumber(text, { min, max, whole });
+          type();
+          const now = readNumber(text, { min, max, whole, unit });
           if ('value' in now) set(now.value);
         }}
         // what is refused stays to be mended
-        onBlur={() => !wrong && setTyped(null)}
+        onBlur={() => {
+          left();
+          if (!refused) setTyped(null);
+        }}
       />
       {unit && <span className="unit">{unit}</span>}
       {wrong && (

@@ -5,11 +5,11 @@ import {
   type Face,
   type PlannedVent,
 } from '@zugluft/core/airway/outsidePlan';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useCommands } from '../../documents/commands';
 import { partsOf, setAt } from '../../documents/record/draft';
 import { useMachineFile } from '../../documents/record/MachineFile';
-import { useReadable } from '../../documents/record/useReadable';
+import { enterField } from '../../kit/fieldOrder';
 import { Kbd } from '../../kit/Kbd';
 import { addVent } from './addVent';
 import { VentFields } from './VentFields';
@@ -20,10 +20,10 @@ import { VentPicture } from './VentPicture';
  * vent there, a click on one opens its figures below; vents are dragged or moved with the arrow keys.
  */
 export function VentPlan() {
-  const { draft, change } = useMachineFile();
-  const { record, stale } = useReadable(draft);
+  const { draft, change, readable: record, readsBefore: stale } = useMachineFile();
   const plan = useMemo(() => (record ? outsidePlan(record) : null), [record]);
   const [chosen, setChosen] = useState(0);
+  const [added, setAdded] = useState<number | null>(null);
   const vents = partsOf(draft, 'vents');
   const selected = Math.min(chosen, vents.length - 1);
   const add = (face: Face, x: number, y: number) => {
@@ -31,7 +31,15 @@ export function VentPlan() {
     const place = keptPlace(plan, face, x, y);
     change((d) => addVent(d, record, face, place));
     setChosen(vents.length);
+    setAdded(vents.length);
   };
+  // a new vent is typed in at once
+  useEffect(() => {
+    if (added === null) return;
+    const width = document.getElementById(`field-vents.${added}.widthMm`);
+    if (width) enterField(width);
+    setAdded(null);
+  }, [added]);
   const put = (v: PlannedVent, x: number, y: number) => {
     if (!plan) return;
     const face = faceAt(plan, x, y) ?? v.face;

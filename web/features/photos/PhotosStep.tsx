@@ -8,9 +8,18 @@ import { useAttachments } from '../../documents/photos/AttachmentsProvider';
 import { ownerOf, ownerWords, owners } from '../../documents/photos/ownerPath';
 import { SendingList } from '../../documents/photos/SendingList';
 import { useMachineFile } from '../../documents/record/MachineFile';
+import { OnceMade } from '../../documents/record/OnceMade';
 
 /** All photos and papers of a machine, grouped by what they belong to. */
 export function PhotosStep() {
+  return (
+    <OnceMade>
+      <Photos />
+    </OnceMade>
+  );
+}
+
+function Photos() {
   const { draft } = useMachineFile();
   const { items, aside, error, loading, sending, queue, show, replace } = useAttachments();
   const [over, setOver] = useState(false);

@@ -3,7 +3,6 @@ import { airwayFaults } from '@zugluft/core/airway/airwayFaults';
 import { placeParts } from '@zugluft/core/airway/placeParts';
 import { setAt } from '../../../documents/record/draft';
 import { useMachineFile } from '../../../documents/record/MachineFile';
-import { useReadable } from '../../../documents/record/useReadable';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { CapSelect } from '../../../documents/answer/CapSelect';
 import { middleCap } from '../../../documents/answer/caps';
@@ -15,8 +14,7 @@ import { usePointAtCap } from './usePointAtCap';
  * moves at a cap. Parts are dragged, or moved with the arrow keys, to where they sit; a click opens their figures.
  */
 export function AirwayMap({ open }: { open: (list: string) => void }) {
-  const { draft, change, issues, caps, addCap } = useMachineFile();
-  const { record, stale } = useReadable(draft);
+  const { change, issues, caps, addCap, readable: record, readsBefore: stale } = useMachineFile();
   const plan = useMemo(() => (record ? placeParts(record) : null), [record]);
   const [chosen, setCap] = useState<Cap | null>(null);
   const cap = chosen !== null && caps.includes(chosen) ? chosen : middleCap(caps);
