@@ -50,6 +50,24 @@ test('each step of the chain lies between the nodes that it is named after', () 
 test.each([
   ['one pipe on one die', one],
   ['two fans, shared pipes', two],
+])('%s: what enters a pipe leaves it, in the order of its parts', (_, record) => {
+  const read = readPoint(openCase({ record }), 'full', 30, record.dies!.length > 1 ? 40 : 0);
+  for (const pipe of read.pipes) {
+    const known = record.heatPipes!.find((p) => p.id === pipe.id)!;
+    expect(pipe.along.map((a) => a.part)).toEqual(known.along!.map((a) => a.part));
+    const sum = pipe.along.reduce((x, a) => x + a.watts, 0);
+    expect(sum).toBeCloseTo(0, 6);
+    const entering = pipe.along.reduce((x, a) => x + Math.max(0, a.watts), 0);
+    expect(entering).toBeCloseTo(pipe.watts * (figureValue(known.count) ?? 1), 9);
+    for (const { part, watts } of pipe.along) {
+      expect(watts > 0).toBe(record.plates!.some((p) => p.id === part));
+    }
+  }
+});
+
+test.each([
+  ['one pipe on one die', one],
+  ['two fans, shared pipes', two],
 ])('%s: where a pipe would bind it carries its whole limit', (_, record) => {
   const open = openCase({ record });
   const why = explain(open, 'full', 'together');

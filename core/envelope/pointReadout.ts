@@ -29,6 +29,8 @@ export interface PipeReadout {
   /** Watts that enter one of alike pipes. */
   watts: number;
   vaporC: number;
+  /** In the order along it: what each part gives to all of the alike pipes together, W; negative where it takes heat up. */
+  along: { part: string; watts: number }[];
 }
 
 /** All that can be read off at one pair of watts and one fan state. */
@@ -120,7 +122,12 @@ function pipeReadout(
   const nearest = loads.reduce((a, b) => (b.share > a.share ? b : a));
   let watts = 0;
   for (const q of heat) if (q > 0) watts += q / count;
+  const { data } = model;
   return {
+    along: data.pipes[pipe]!.contacts.map(({ part }, j) => ({
+      part: (part.kind === 'plate' ? data.plates : data.stacks)[part.index]!.id,
+      watts: heat[j]!,
+    })),
     shareOfLimit: can.transportCapacityWm > 0 ? nearest.share : Infinity,
     kind: FAILURES[nearest.kind]!,
     watts,

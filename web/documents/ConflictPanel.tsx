@@ -32,7 +32,7 @@ export function ConflictPanel({
         All else is joined; the version you do not take stays in the history.
       </p>
       <table className="text-[0.92rem] mb-2">
-        <thead className="text-quiet text-left text-[0.85rem]">
+        <thead className="text-quiet text-left text-small">
           <tr>
             <th className="font-normal pr-4">figure</th>
             <th className="font-normal pr-4">before</th>

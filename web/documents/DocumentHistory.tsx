@@ -66,16 +66,14 @@ export function DocumentHistory<K extends KindName>({
               onClick={() => setOpen((o) => (o === r.revision ? null : r.revision))}
             >
               <span className="figure">{r.revision}</span>
-              <span className="figure text-[0.85rem] text-quiet">
+              <span className="figure text-small text-quiet">
                 {format(new Date(r.at), 'yyyy-MM-dd HH:mm')}
               </span>
               <span>{wordsOf(r)}</span>
             </button>
             {r.first.length > 0 && <DifferenceList kind={kind} differences={r.first} />}
             {r.changed > r.first.length && (
-              <p className="text-[0.85rem] text-quiet px-1.5">
-                and {r.changed - r.first.length} more
-              </p>
+              <p className="text-small text-quiet px-1.5">and {r.changed - r.first.length} more</p>
             )}
             {open === r.revision && chosen.data?.revision === r.revision && (
               <div className="border-l-2 border-air pl-3 my-2">

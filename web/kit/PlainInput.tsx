@@ -53,12 +53,12 @@ export function PlainInput({
         }}
       />
       {said && !error && (
-        <p id={id} className="figure text-air text-[0.8rem] leading-snug px-1.5">
+        <p id={id} className="figure text-air text-small leading-snug px-1.5">
           = {said}
         </p>
       )}
       {error && (
-        <p id={id} className="text-heat text-[0.8rem] leading-snug px-1.5" role="alert">
+        <p id={id} className="text-heat text-small leading-snug px-1.5" role="alert">
           {error}
         </p>
       )}

@@ -9,7 +9,7 @@ export function TableHead({
 }) {
   return (
     <thead>
-      <tr className="text-[0.85rem] text-quiet border-b border-rule">
+      <tr className="text-small text-quiet border-b border-rule">
         {titles.map((x) => (
           <th
             key={x}

@@ -24,7 +24,7 @@ export function ToggleChips({
             key={option}
             type="button"
             aria-pressed={on}
-            className={`px-1.5 rounded-sm border cursor-pointer whitespace-nowrap ${mono ? 'figure text-[0.8rem]' : 'text-[0.85rem]'} ${
+            className={`px-1.5 rounded-sm border cursor-pointer whitespace-nowrap ${mono ? 'figure text-small' : 'text-small'} ${
               on ? 'border-ink bg-base-200' : 'border-dashed border-rule text-quiet'
             }`}
             onClick={() => toggle(option, !on)}

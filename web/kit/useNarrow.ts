@@ -1,13 +1,19 @@
-import { useSyncExternalStore } from 'react';
+import { useCallback, useSyncExternalStore } from 'react';
 
-const NARROW = '(max-width: 639px)';
+/** As narrow as a phone. */
+const PHONE = '(max-width: 639px)';
+/** Too narrow for three columns beside each other. */
+export const ONE_COLUMN = '(max-width: 1023px)';
 
-function subscribe(changed: () => void): () => void {
-  const query = window.matchMedia(NARROW);
-  query.addEventListener('change', changed);
-  return () => query.removeEventListener('change', changed);
+/** Whether the page is narrow, by default as a phone is. */
+export function useNarrow(query = PHONE): boolean {
+  const subscribe = useCallback(
+    (changed: () => void) => {
+      const list = window.matchMedia(query);
+      list.addEventListener('change', changed);
+      return () => list.removeEventListener('change', changed);
+    },
+    [query],
+  );
+  return useSyncExternalStore(subscribe, () => window.matchMedia(query).matches);
 }
-
-/** Whether the page is as narrow as a phone. */
-export const useNarrow = (): boolean =>
-  useSyncExternalStore(subscribe, () => window.matchMedia(NARROW).matches);

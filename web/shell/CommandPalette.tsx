@@ -101,7 +101,7 @@ export function CommandPalette({ open, close }: { open: boolean; close: () => vo
             onClick={() => run(e)}
           >
             <span className="grow min-w-0 truncate">{e.name}</span>
-            <span className="text-quiet text-[0.85rem] whitespace-nowrap">{e.hint}</span>
+            <span className="text-quiet text-small whitespace-nowrap">{e.hint}</span>
           </li>
         ))}
       </ul>

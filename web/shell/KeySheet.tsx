@@ -50,7 +50,7 @@ export function KeySheet({ open, close }: { open: boolean; close: () => void }) 
           </div>
         ))}
       </dl>
-      <p className="text-[0.85rem] text-quiet mt-3">
+      <p className="text-small text-quiet mt-3">
         Single keys work where no field is focused. Escape closes.
       </p>
     </Modal>

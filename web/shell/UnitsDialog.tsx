@@ -30,7 +30,7 @@ export function UnitsDialog({ open, close }: { open: boolean; close: () => void 
           ))}
         </fieldset>
       ))}
-      <p className="text-[0.85rem] text-quiet mt-3">
+      <p className="text-small text-quiet mt-3">
         Records, exports and the command keep mm, °C and m. In a figure any unit may be typed: 0.3
         in, 2,5 cm, 7.4 mm ± 0.1, 45 %.
       </p>

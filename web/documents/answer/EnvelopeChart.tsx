@@ -72,7 +72,7 @@ export default function EnvelopeChart({
       nameTextStyle: { color: c.ink, fontFamily: font, fontSize: 13 },
       axisLine: { show: false },
       axisTick: { show: false },
-      axisLabel: { color: c.ink, fontFamily: mono, fontSize: large ? 12 : 11 },
+      axisLabel: { color: c.ink, fontFamily: mono, fontSize: 12 },
       splitLine: { lineStyle: { color: c.rule } },
     });
     const lines = stretches(caps).map((s) => {
@@ -132,7 +132,7 @@ export default function EnvelopeChart({
           backgroundColor: c.ground,
           padding: [1, 4] as [number, number],
           fontFamily: mono,
-          fontSize: large ? 13 : 10,
+          fontSize: large ? 13 : 12,
         },
         data: caps.map((x, rank) => {
           // staggered along the lines, so that neighbours' labels do not touch

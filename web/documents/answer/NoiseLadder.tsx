@@ -85,7 +85,7 @@ export function NoiseLadder({
               {r ? wattsText(r.watts) : '–'} <span className="unit">W</span>
             </span>
             {r && (
-              <span className="col-start-2 col-span-2 text-[0.85rem] text-quiet leading-snug">
+              <span className="col-start-2 col-span-2 text-small text-quiet leading-snug">
                 {r.p05 !== null &&
                   r.p95 !== null &&
                   `${wattsText(r.p05)} to ${wattsText(r.p95)} W · `}

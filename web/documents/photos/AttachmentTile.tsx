@@ -21,7 +21,7 @@ export function AttachmentTile({
       onClick={open}
     >
       {isPaper(a) ? (
-        <span className="figure text-[0.8rem] text-quiet">PDF</span>
+        <span className="figure text-small text-quiet">PDF</span>
       ) : (
         <img
           src={smallUrl(a)}

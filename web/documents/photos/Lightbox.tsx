@@ -145,7 +145,7 @@ export function Lightbox({
               Put aside <Kbd>Del</Kbd>
             </button>
           </div>
-          <p className="mt-3 text-[0.85rem] text-quiet" role="status">
+          <p className="mt-3 text-small text-quiet" role="status">
             {view && view.state.kind !== 'saved' && <SavedWords view={view} />}
           </p>
           {view?.state.kind === 'failed' && (

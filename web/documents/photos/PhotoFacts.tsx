@@ -21,7 +21,7 @@ export function PhotoFacts({
   return (
     <>
       <label className="block mb-3">
-        <span className="text-[0.85rem] text-quiet">Caption</span>
+        <span className="text-small text-quiet">Caption</span>
         <textarea
           className="textarea textarea-sm w-full"
           rows={2}
@@ -31,7 +31,7 @@ export function PhotoFacts({
         />
       </label>
       <label className="block mb-3">
-        <span className="text-[0.85rem] text-quiet">Belongs to</span>
+        <span className="text-small text-quiet">Belongs to</span>
         <select
           className="select select-sm w-full"
           value={facts.path}
@@ -58,7 +58,7 @@ export function PhotoFacts({
           <button type="button" className="btn btn-sm" onClick={addBox}>
             Cover something <Kbd>c</Kbd>
           </button>
-          <p className="text-[0.85rem] text-quiet mt-1">
+          <p className="text-small text-quiet mt-1">
             {facts.covers.length === 0
               ? 'Serial numbers and faces: draw a box over them. '
               : `${facts.covers.length} ${facts.covers.length === 1 ? 'box' : 'boxes'}. `}
@@ -67,7 +67,7 @@ export function PhotoFacts({
         </section>
       )}
       {paper && (
-        <p className="text-[0.85rem] text-quiet mb-3">
+        <p className="text-small text-quiet mb-3">
           Nothing in a paper can be covered here. Look for serial numbers and names before it goes
           into exports.
         </p>

@@ -46,7 +46,7 @@ export function ChoiceInput({
         ))}
       </select>
       {error && (
-        <p className="text-heat text-[0.8rem] px-1.5" role="alert">
+        <p className="text-heat text-small px-1.5" role="alert">
           {error}
         </p>
       )}

@@ -30,10 +30,10 @@ export function DifferenceList({
         {differences.map((d) => (
           <tr key={d.path} className="border-b border-rule align-top">
             <td className="px-1.5 py-0.5 w-2/5">{nameOf(d.path)}</td>
-            <td className="px-1.5 py-0.5 figure text-[0.85rem] text-quiet break-words">
+            <td className="px-1.5 py-0.5 figure text-small text-quiet break-words">
               {valueOf(d.before, d.path)}
             </td>
-            <td className="px-1.5 py-0.5 figure text-[0.85rem] break-words">
+            <td className="px-1.5 py-0.5 figure text-small break-words">
               {valueOf(d.after, d.path)}
             </td>
           </tr>

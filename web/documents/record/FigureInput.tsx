@@ -99,7 +99,7 @@ export function FigureInput({
         <button
           type="button"
           tabIndex={-1}
-          className="absolute left-0.5 top-1.5 z-10 text-[0.68rem] leading-none px-0.5 py-1 text-quiet cursor-pointer hover:text-ink"
+          className="absolute left-0.5 top-1.5 z-10 text-small leading-none px-0.5 py-1 text-quiet cursor-pointer hover:text-ink"
           title={`${detail}; Ctrl+Enter in the field to change`}
           aria-label={`${label}: ${detail}`}
           onClick={() => setDetailed(true)}
@@ -142,7 +142,7 @@ export function FigureInput({
       {said && !error && (
         <p
           id={`${id}-said`}
-          className="figure text-air text-[0.8rem] leading-snug px-1.5 text-right w-48 ml-[calc(100%-12rem)]"
+          className="figure text-air text-small leading-snug px-1.5 text-right w-48 ml-[calc(100%-12rem)]"
         >
           = {said}
         </p>
@@ -150,7 +150,7 @@ export function FigureInput({
       {question && (
         <p
           id={`${id}-asked`}
-          className="text-[0.8rem] leading-snug mt-0.5 px-1.5 text-right w-48 ml-[calc(100%-12rem)]"
+          className="text-small leading-snug mt-0.5 px-1.5 text-right w-48 ml-[calc(100%-12rem)]"
         >
           <span className="text-heat font-semibold" aria-hidden>
             ?{' '}
@@ -162,7 +162,7 @@ export function FigureInput({
         // in a narrow column the words run out to the left, under what has only one line there
         <p
           id={`${id}-error`}
-          className="text-heat text-[0.8rem] leading-snug mt-0.5 px-1.5 text-right w-48 ml-[calc(100%-12rem)]"
+          className="text-heat text-small leading-snug mt-0.5 px-1.5 text-right w-48 ml-[calc(100%-12rem)]"
           role="alert"
         >
           {error}

@@ -28,6 +28,7 @@ export function PartTable({
   columns,
   empty,
   detail,
+  hand,
 }: {
   list: PartList;
   /** What one part is called, “fin stack”. */
@@ -35,11 +36,15 @@ export function PartTable({
   columns: readonly Column[];
   empty: string;
   detail?: (index: number, part: Part) => ReactNode;
+  /** Which part is in hand, where another view shows it too. */
+  hand?: { index: number; take: (index: number) => void };
 }) {
   const { draft, change, issues } = useMachineFile();
   const { units } = useUnits();
   const parts = partsOf(draft, list);
-  const [chosen, setChosen] = useState(0);
+  const [own, setOwn] = useState(0);
+  const chosen = hand?.index ?? own;
+  const setChosen = hand?.take ?? setOwn;
   const selected = Math.min(chosen, parts.length - 1);
   const body = useRef<HTMLTableSectionElement>(null);
   const [added, setAdded] = useState<number | null>(null);
@@ -76,7 +81,7 @@ export function PartTable({
           data-testid={`table-${list}`}
         >
           <thead>
-            <tr className="text-[0.85rem] text-quiet border-b border-rule">
+            <tr className="text-small text-quiet border-b border-rule">
               <th className="font-normal px-1.5 py-1.5 min-w-28">name</th>
               {columns.map((c) => (
                 <th
@@ -162,7 +167,7 @@ export function PartTable({
                   <tr key={`${i}-issues`} className="border-b border-rule">
                     <td
                       colSpan={columns.length + 2}
-                      className="text-heat text-[0.85rem] px-1.5 py-1"
+                      className="text-heat text-small px-1.5 py-1"
                       role="alert"
                     >
                       {whole.map((w) => w.message).join('; ')}
@@ -262,7 +267,7 @@ function Cell({
       );
     case 'note':
       return (
-        <div className="figure px-1.5 py-1.5 text-[0.85rem] text-quiet leading-snug">
+        <div className="figure px-1.5 py-1.5 text-small text-quiet leading-snug">
           {column.render(part)}
         </div>
       );

@@ -31,10 +31,10 @@ export function RefsInput({
             change((d) => setAt(d, path, on ? [...chosen, id] : chosen.filter((x) => x !== id)))
           }
         />
-        {ids.length === 0 && <span className="text-quiet text-[0.8rem]">none yet</span>}
+        {ids.length === 0 && <span className="text-quiet text-small">none yet</span>}
       </div>
       {!error && questionAt.has(key) && (
-        <p className="text-[0.8rem] px-1.5 mt-0.5 leading-snug">
+        <p className="text-small px-1.5 mt-0.5 leading-snug">
           <span className="text-heat font-semibold" aria-hidden>
             ?{' '}
           </span>
@@ -42,7 +42,7 @@ export function RefsInput({
         </p>
       )}
       {error && (
-        <p className="text-heat text-[0.8rem] px-1.5 mt-0.5" role="alert">
+        <p className="text-heat text-small px-1.5 mt-0.5" role="alert">
           {error}
         </p>
       )}

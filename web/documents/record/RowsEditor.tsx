@@ -71,12 +71,12 @@ export function RowsEditor({
         write([...rows, ...pasted].slice(0, MAX_ROWS));
       }}
     >
-      <h3 className="text-[0.85rem] text-quiet">{title}</h3>
-      {rows.length === 0 && <p className="text-[0.85rem] text-quiet">{empty}</p>}
+      <h3 className="text-small text-quiet">{title}</h3>
+      {rows.length === 0 && <p className="text-small text-quiet">{empty}</p>}
       {rows.length < MAX_ROWS && (
         <table className="text-left border-collapse">
           <thead>
-            <tr className="text-[0.85rem] text-quiet border-b border-rule">
+            <tr className="text-small text-quiet border-b border-rule">
               {columns.map((c) => (
                 <th key={c.header} className="font-normal px-1.5 py-0.5 w-28 text-right">
                   {c.header} {c.unit && <span className="unit">{c.unit}</span>}
@@ -148,16 +148,16 @@ export function RowsEditor({
           </tbody>
         </table>
       )}
-      <p className="text-[0.8rem] text-quiet py-1">
+      <p className="text-small text-quiet py-1">
         Enter adds the row; several rows may be pasted from a spreadsheet.
       </p>
       {issueAt.get(key) && (
-        <p className="text-heat text-[0.85rem]" role="alert">
+        <p className="text-heat text-small" role="alert">
           {issueAt.get(key)}
         </p>
       )}
       {!safe && (
-        <p className="text-heat text-[0.85rem]" role="alert">
+        <p className="text-heat text-small" role="alert">
           This browser keeps nothing: the new row is lost when the page is left. Fill it in to make
           it part of the record.
         </p>

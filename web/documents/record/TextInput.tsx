@@ -43,7 +43,7 @@ export function TextInput({
       {error && (
         <p
           id={`field-${key}-error`}
-          className="text-heat text-[0.8rem] leading-snug px-1.5"
+          className="text-heat text-small leading-snug px-1.5"
           role="alert"
         >
           {error}

@@ -40,7 +40,7 @@ export function AlongEditor({ index, part }: { index: number; part: Part }) {
   const error = issueAt.get(`heatPipes.${index}.along`);
   return (
     <section aria-label={`parts along ${part.id}`} className="px-1.5 py-2 border-b border-rule">
-      <h3 className="text-[0.85rem] text-quiet mb-1.5">
+      <h3 className="text-small text-quiet mb-1.5">
         <span className="figure text-ink">{part.id}</span> passes, from one end to the other; drag
         to reorder. Places in mm from its first end, where known.
       </h3>
@@ -84,7 +84,7 @@ export function AlongEditor({ index, part }: { index: number; part: Part }) {
         </SortableContext>
       </DndContext>
       {error && (
-        <p className="text-heat text-[0.85rem] mt-1" role="alert">
+        <p className="text-heat text-small mt-1" role="alert">
           {error}
         </p>
       )}
@@ -138,7 +138,7 @@ function AlongItem({
           <X size={13} aria-hidden />
         </button>
       </div>
-      <div className="flex items-start text-[0.85rem] text-quiet">
+      <div className="flex items-start text-small text-quiet">
         <FigureInput
           className="w-16"
           path={[...path, 'fromMm']}
@@ -154,7 +154,7 @@ function AlongItem({
         />
       </div>
       {error && (
-        <p className="text-heat text-[0.8rem]" role="alert">
+        <p className="text-heat text-small" role="alert">
           {error}
         </p>
       )}

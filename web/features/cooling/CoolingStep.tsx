@@ -1,11 +1,12 @@
 import { useCommands } from '../../documents/commands';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { AirwayMap } from './airway/AirwayMap';
 import { AttachmentStrip } from '../../documents/photos/AttachmentStrip';
 import { partsOf } from '../../documents/record/draft';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { PartTable } from '../../documents/record/PartTable';
+import { enterField } from '../../kit/fieldOrder';
 import { AlongEditor } from './AlongEditor';
 import { coolingFigures } from './coolingFigures';
 import { PART_KINDS } from './partColumns';
@@ -35,6 +36,26 @@ export function CoolingStep() {
     setWanted(list);
     setParams({ parts: list }, { replace: true });
   };
+  // the part in hand, in its table and on the map
+  const [inHand, setInHand] = useState<{ list: string; index: number }>({ list: '', index: 0 });
+  const index = inHand.list === kind.list ? inHand.index : 0;
+  const chosen = partsOf(draft, kind.list)[index]?.id;
+  const [entering, setEntering] = useState(false);
+  const choose = (list: string, at: number) => {
+    open(list);
+    setInHand({ list, index: at });
+    setEntering(true);
+  };
+  // what is chosen on the map is typed in at once
+  useEffect(() => {
+    if (!entering || inHand.list !== kind.list) return;
+    const row = document.querySelector(
+      `[data-testid="table-${inHand.list}"] [data-row="${inHand.index}"]`,
+    );
+    const first = row?.querySelector<HTMLElement>('input[inputmode=decimal]');
+    if (first) enterField(first);
+    setEntering(false);
+  }, [entering, inHand, kind]);
   useCommands({
     'part-kinds': (key) => {
       const kind = PART_KINDS[Number(key) - 1];
@@ -43,7 +64,8 @@ export function CoolingStep() {
   });
   const sums = readable ? coolingFigures(readable) : null;
   return (
-    <div>
+    <div className="flex flex-col">
+      <AirwayMap chosen={chosen} choose={choose} />
       <div
         role="tablist"
         aria-label="kinds of parts"
@@ -81,6 +103,7 @@ export function CoolingStep() {
           word={kind.word}
           columns={kind.columns}
           empty={kind.empty}
+          hand={{ index, take: (at) => setInHand({ list: kind.list, index: at }) }}
           detail={(i, part) => (
             <>
               {kind.list === 'heatPipes' && <AlongEditor key={i} index={i} part={part} />}
@@ -102,7 +125,6 @@ export function CoolingStep() {
           <Sum name="Pipe section, open" value={sums.pipeSectionMm2} unit="mm²" />
         </dl>
       )}
-      <AirwayMap open={open} />
     </div>
   );
 }
@@ -110,7 +132,7 @@ export function CoolingStep() {
 function Sum({ name, value, unit }: { name: string; value: number | null; unit: string }) {
   return (
     <div>
-      <dt className="text-[0.85rem] text-quiet">{name}</dt>
+      <dt className="text-small text-quiet">{name}</dt>
       <dd className="figure text-lg">
         {value === null ? '–' : value.toFixed(value < 100 ? 1 : 0)}{' '}
         <span className="unit">{unit}</span>

@@ -233,7 +233,7 @@ function SmallForm({
         value={text}
         onChange={(e) => setText(e.currentTarget.value)}
       />
-      {error && <span className="text-heat text-[0.85rem]">{error}</span>}
+      {error && <span className="text-heat text-small">{error}</span>}
       {found && typeof found !== 'string' && (
         <>
           <span className="figure text-air">= {found.words}</span>

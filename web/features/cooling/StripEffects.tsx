@@ -30,7 +30,7 @@ export function StripEffects() {
   if (!states.length) return null;
   return (
     <section aria-label="strips in both states" className="px-1.5 py-2 text-[0.9rem]">
-      <h3 className="text-[0.85rem] text-quiet mb-1">
+      <h3 className="text-small text-quiet mb-1">
         Computed {capHeading(cap)}, together, with the strip there and without it
       </h3>
       <ul>
@@ -48,7 +48,7 @@ export function StripEffects() {
           </li>
         ))}
       </ul>
-      <p className="text-[0.85rem] text-quiet mt-1">
+      <p className="text-small text-quiet mt-1">
         Do not take a strip off before its purpose is known.
       </p>
     </section>

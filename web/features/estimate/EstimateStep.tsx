@@ -35,7 +35,7 @@ export function EstimateStep() {
   return (
     <>
       {live.record && (
-        <p className="flex gap-4 text-[0.85rem] text-quiet pb-1.5 no-print">
+        <p className="flex gap-4 text-small text-quiet pb-1.5 no-print">
           {VIEWS.map(([name, words]) => (
             <button
               key={name}
@@ -131,7 +131,7 @@ function AtEveryCap() {
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[minmax(0,1fr)_17rem] gap-x-6">
       <div>
-        <p className="text-[0.85rem] text-quiet">
+        <p className="text-small text-quiet">
           Each line as loud as its number, dB(A), or fans off and at full speed · solid: GPU
           junction holds · dashed: CPU junction holds · dotted: a pipe or chamber runs dry · long
           dashes: skin or exhaust air
@@ -171,7 +171,7 @@ function AtEveryCap() {
             Held by <strong>{bindingWords(marked.binding)}</strong>
           </p>
         )}
-        <div className="flex justify-between text-[0.85rem] text-quiet mt-2 mb-1 no-print">
+        <div className="flex justify-between text-small text-quiet mt-2 mb-1 no-print">
           <button
             type="button"
             className="cursor-pointer hover:text-ink"
@@ -192,9 +192,9 @@ function AtEveryCap() {
         {found && view === 'all' && <PointTable readout={found.readout} />}
         {found && view === 'why' && (
           <>
-            <h3 className="text-[0.88rem] font-semibold mb-0.5">Where the kelvins go</h3>
+            <h3 className="text-small font-semibold mb-0.5">Where the kelvins go</h3>
             <KelvinChain chain={found.why.chains[die % found.why.chains.length]!} />
-            <h3 className="text-[0.88rem] font-semibold mt-3 mb-0.5">
+            <h3 className="text-small font-semibold mt-3 mb-0.5">
               What binds, and what would be next
             </h3>
             <LimitsAhead why={found.why} />
@@ -209,7 +209,7 @@ function AtEveryCap() {
 /** Speed and air of each fan, in a line each. */
 function FanLine({ readout }: { readout: PointReadout }) {
   return (
-    <dl className="mt-3 text-[0.85rem] grid grid-cols-[1fr_auto_auto] gap-x-3">
+    <dl className="mt-3 text-small grid grid-cols-[1fr_auto_auto] gap-x-3">
       {readout.fans.map((f) => (
         <div key={f.id} className="contents">
           <dt className="text-quiet truncate">{f.id}</dt>
@@ -272,7 +272,7 @@ function PointTable({ readout }: { readout: PointReadout }) {
             <td className="figure text-right whitespace-nowrap">
               {value} <span className="unit">{unit}</span>
             </td>
-            <td className="figure text-right text-quiet whitespace-nowrap pl-2 text-[0.85em]">
+            <td className="figure text-right text-quiet whitespace-nowrap pl-2 text-small">
               {more}
             </td>
           </tr>

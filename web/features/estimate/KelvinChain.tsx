@@ -22,14 +22,14 @@ export function KelvinChain({ chain }: { chain: DieChain }) {
   const rise = Math.max(1e-9, chain.junctionC - chain.ambientC);
   let at = 0;
   return (
-    <table className="w-full text-[0.88rem]" data-testid={`chain-${chain.die}`}>
+    <table className="w-full text-small" data-testid={`chain-${chain.die}`}>
       <tbody>
         <tr>
           <th scope="row" className="font-normal text-left py-0.5">
             Room
           </th>
           <td className="figure text-right">{degrees(chain.ambientC).toFixed(1)}</td>
-          <td className="figure text-right text-quiet text-[0.85em] pl-2 w-14">
+          <td className="figure text-right text-quiet text-small pl-2 w-14">
             <span className="unit">{units.temperature === '°F' ? '°F/W' : 'K/W'}</span>
           </td>
         </tr>
@@ -54,7 +54,7 @@ export function KelvinChain({ chain }: { chain: DieChain }) {
                 {s.kelvin < -0.05 ? '−' : '+'}{' '}
                 {toShownStep(Math.abs(s.kelvin), '°C', units).toFixed(1)}
               </td>
-              <td className="figure text-right text-quiet text-[0.85em] pl-2 align-top">
+              <td className="figure text-right text-quiet text-small pl-2 align-top">
                 {s.kelvinPerWatt === null
                   ? '–'
                   : toShownStep(s.kelvinPerWatt, '°C', units).toFixed(2)}
@@ -67,7 +67,7 @@ export function KelvinChain({ chain }: { chain: DieChain }) {
             {chain.die.toUpperCase()} junction
           </th>
           <td className="figure text-right">{degrees(chain.junctionC).toFixed(1)}</td>
-          <td className="figure text-right text-quiet text-[0.85em] pl-2 whitespace-nowrap">
+          <td className="figure text-right text-quiet text-small pl-2 whitespace-nowrap">
             of {Number(degrees(chain.limitC).toPrecision(4))}{' '}
             <span className="unit">{units.temperature}</span>
           </td>

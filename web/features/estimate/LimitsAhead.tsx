@@ -31,7 +31,7 @@ function Row({ limit }: { limit: LimitAhead }) {
 export function LimitsAhead({ why }: { why: Explanation }) {
   return (
     <>
-      <table className="w-full text-[0.88rem]" data-testid="limits-ahead">
+      <table className="w-full text-small" data-testid="limits-ahead">
         <tbody>
           {why.limits.slice(0, SHOWN).map((l, i) => (
             <Row key={i} limit={l} />
@@ -40,8 +40,8 @@ export function LimitsAhead({ why }: { why: Explanation }) {
       </table>
       {why.configured.length > 0 && (
         <>
-          <h3 className="text-[0.88rem] font-semibold mt-3 mb-0.5">Where the setting stops</h3>
-          <table className="w-full text-[0.88rem]" data-testid="limits-set">
+          <h3 className="text-small font-semibold mt-3 mb-0.5">Where the setting stops</h3>
+          <table className="w-full text-small" data-testid="limits-set">
             <tbody>
               {why.configured.map((l, i) => (
                 <Row key={i} limit={l} />

@@ -44,7 +44,7 @@ export function OneDie() {
           is the whole answer.
         </p>
         <table className="w-full">
-          <thead className="text-[0.85rem] text-quiet text-left border-b border-rule">
+          <thead className="text-small text-quiet text-left border-b border-rule">
             <tr>
               <th className="font-normal py-1">cap</th>
               <th className="font-normal text-right">carries</th>
@@ -88,7 +88,7 @@ export function OneDie() {
             </span>
           </div>
           <KelvinChain chain={why.chains[0]} />
-          <h3 className="text-[0.88rem] font-semibold mt-3 mb-0.5">
+          <h3 className="text-small font-semibold mt-3 mb-0.5">
             What binds, and what would be next
           </h3>
           <LimitsAhead why={why} />

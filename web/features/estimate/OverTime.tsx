@@ -77,11 +77,11 @@ export function OverTime({ request }: { request: CaseRequest }) {
       open = false;
     };
   }, [request, cap, minutes, load]);
-  const field = 'select select-xs bg-transparent border-rule w-auto pr-9 text-[0.85rem]';
+  const field = 'select select-xs bg-transparent border-rule w-auto pr-9 text-small';
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[minmax(0,1fr)_17rem] gap-x-6">
       <div>
-        <div className="flex flex-wrap gap-x-4 gap-y-1 text-[0.85rem] text-quiet items-center">
+        <div className="flex flex-wrap gap-x-4 gap-y-1 text-small text-quiet items-center">
           <label>
             load{' '}
             <select
@@ -135,7 +135,7 @@ export function OverTime({ request }: { request: CaseRequest }) {
             </Suspense>
           )}
         </div>
-        <p className="text-[0.85rem] text-quiet">
+        <p className="text-small text-quiet">
           From idle, samples every half second. How this firmware steers its fans is assumed where
           the setting does not say.
         </p>
@@ -172,7 +172,7 @@ export function OverTime({ request }: { request: CaseRequest }) {
                 </>
               )}
             </p>
-            <h3 className="text-[0.88rem] font-semibold mt-4 mb-0.5">What happened</h3>
+            <h3 className="text-small font-semibold mt-4 mb-0.5">What happened</h3>
             {run.events.length === 0 && (
               <p className="text-quiet text-[0.9rem]">
                 Nothing was cut: the load gets all it asks.
@@ -191,7 +191,7 @@ export function OverTime({ request }: { request: CaseRequest }) {
                   </li>
                 ))}
             </ol>
-            <dl className="mt-4 text-[0.85rem] grid grid-cols-[1fr_auto] gap-x-3">
+            <dl className="mt-4 text-small grid grid-cols-[1fr_auto] gap-x-3">
               {run.junctionC.map((j) => (
                 <div key={j.id} className="contents">
                   <dt className="text-quiet">{partWord(j.id)} junction at the end</dt>

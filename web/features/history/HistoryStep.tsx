@@ -52,7 +52,7 @@ function History() {
       {kind === 'record' ? (
         <>
           <DocumentHistory kind="record" id={machine.id} keeper={kept.keeper} />
-          <p className="text-[0.85rem] text-quiet pt-2">
+          <p className="text-small text-quiet pt-2">
             Cooling is shared by all units and states of the variant: stepping back takes them
             along.
           </p>

@@ -115,7 +115,7 @@ export function FamilyPanel() {
       {error && <p className="text-heat">They could not be read: {error.message}</p>}
       <table className="w-full text-left border-collapse text-[0.92rem]" data-testid="family">
         <thead>
-          <tr className="text-[0.85rem] text-quiet border-b border-rule">
+          <tr className="text-small text-quiet border-b border-rule">
             <th className="font-normal px-1.5 py-1">variant</th>
             <th className="font-normal px-1.5 py-1">unit</th>
             <th className="font-normal px-1.5 py-1">state</th>
@@ -138,16 +138,14 @@ export function FamilyPanel() {
             return (
               <tr key={m.id} className={`border-b border-rule ${here ? 'bg-base-200' : ''}`}>
                 <td className="px-1.5 py-1">{newVariant ? m.variant || 'unnamed' : ''}</td>
-                <td className="px-1.5 py-1 figure text-[0.85rem]">
-                  {newUnit ? m.serial || '–' : ''}
-                </td>
+                <td className="px-1.5 py-1 figure text-small">{newUnit ? m.serial || '–' : ''}</td>
                 <td className="px-1.5 py-1">
                   {here ? (
                     <>
                       <span aria-current="page">{name}</span>{' '}
                       <button
                         type="button"
-                        className="text-quiet text-[0.85rem] underline cursor-pointer hover:text-ink"
+                        className="text-quiet text-small underline cursor-pointer hover:text-ink"
                         onClick={() => ask('rename')}
                       >
                         rename

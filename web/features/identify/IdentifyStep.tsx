@@ -53,7 +53,7 @@ export function IdentifyStep() {
           <RecordField path={['power', 'adapterW']} />
           <RecordField path={['power', 'restW']} />
           <RecordField path={['power', 'adjustable']} />
-          <p className="text-[0.85rem] text-quiet pt-2">
+          <p className="text-small text-quiet pt-2">
             Never open a mains adapter; read its rating from the label.
           </p>
         </section>

@@ -41,7 +41,7 @@ export function UnitSection() {
     <section aria-label="unit">
       <div className="flex items-baseline justify-between">
         <h2 className="font-semibold mb-1">Unit on the bench</h2>
-        <span className="text-[0.8rem] text-quiet" role="status" data-testid="unit-status">
+        <span className="text-small text-quiet" role="status" data-testid="unit-status">
           {view && view.state.kind !== 'saved' && <SavedWords view={view} />}
         </span>
       </div>
@@ -78,7 +78,7 @@ export function UnitSection() {
           nameOf={(path) => FIELDS.find(([field]) => field === path)?.[1] ?? path}
         />
       )}
-      <p className="text-[0.85rem] text-quiet pt-2">
+      <p className="text-small text-quiet pt-2">
         The serial number stays in this library; exported records leave it out.
       </p>
     </section>

@@ -17,7 +17,7 @@ export function HouseRulesPage() {
         <h1 className="text-lg font-semibold">
           House rules{' '}
           <span
-            className="text-[0.85rem] font-normal text-quiet"
+            className="text-small font-normal text-quiet"
             role="status"
             data-testid="rules-saving"
           >

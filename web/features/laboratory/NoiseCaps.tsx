@@ -75,7 +75,7 @@ export function NoiseCaps({
         <span className="unit">dB(A)</span>
       </label>
       {problem && (
-        <p id="caps-problem" className="text-heat text-[0.85rem] mt-1" role="alert">
+        <p id="caps-problem" className="text-heat text-small mt-1" role="alert">
           {problem}
         </p>
       )}

@@ -46,7 +46,7 @@ export function ExchangeDialog({ open, close }: { open: boolean; close: () => vo
     <Modal title="Import and export" open={open} onClose={leave}>
       <ExportLinks />
       <section aria-label="import">
-        <h3 className="text-[0.85rem] text-quiet mb-1">Import</h3>
+        <h3 className="text-small text-quiet mb-1">Import</h3>
         <label
           className="block border border-dashed border-rule rounded-sm px-3 py-3 cursor-pointer focus-within:border-air"
           onDragOver={(e) => e.preventDefault()}

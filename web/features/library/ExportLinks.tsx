@@ -2,7 +2,7 @@
 export function ExportLinks() {
   return (
     <section aria-label="export" className="mb-4">
-      <h3 className="text-[0.85rem] text-quiet mb-1">Export</h3>
+      <h3 className="text-small text-quiet mb-1">Export</h3>
       <ul className="flex flex-wrap gap-x-5 gap-y-1">
         {[
           ['library.zip', 'the whole library, zip'],
@@ -16,7 +16,7 @@ export function ExportLinks() {
           </li>
         ))}
       </ul>
-      <p className="text-[0.85rem] text-quiet mt-1">
+      <p className="text-small text-quiet mt-1">
         Serial numbers stay out. The zip takes photos along, their boxes burned in, and papers where
         that was said. CSV of the machines takes the watts at the laboratory’s caps along; CSV
         leaves out notes, settings, curves and sweeps.

@@ -60,7 +60,7 @@ export function ImportPlan({
                 </span>
                 <span className="min-w-0 break-words">
                   {i.name || i.label}
-                  {i.name && <span className="text-quiet text-[0.85rem]"> · {i.label}</span>}
+                  {i.name && <span className="text-quiet text-small"> · {i.label}</span>}
                   {i.reasons.map((r) => (
                     <span key={r.path + r.message} className="block text-[0.9rem]">
                       {r.path && <span className="text-quiet">{figureWords(r.path)}: </span>}
@@ -71,7 +71,7 @@ export function ImportPlan({
               </div>
               {i.first.length > 0 && <DifferenceList differences={i.first} />}
               {i.changed > i.first.length && (
-                <p className="text-quiet text-[0.85rem] px-1.5">
+                <p className="text-quiet text-small px-1.5">
                   and {i.changed - i.first.length} more
                 </p>
               )}

@@ -68,7 +68,7 @@ function columnsFor(cap: Cap, length: 'mm' | 'in'): Column[] {
           >
             {[m.maker, m.model].filter(Boolean).join(' ') || 'Unnamed machine'}
           </Link>
-          <span className="sm:hidden block truncate text-quiet text-[0.85rem]">{m.variant}</span>
+          <span className="sm:hidden block truncate text-quiet text-small">{m.variant}</span>
         </>
       ),
     },
@@ -86,7 +86,7 @@ function columnsFor(cap: Cap, length: 'mm' | 'in'): Column[] {
           {m.tags.map((t) => (
             <span
               key={t}
-              className="ml-1.5 border border-rule rounded-sm px-1 text-[0.8rem] shrink-0 max-w-24 truncate"
+              className="ml-1.5 border border-rule rounded-sm px-1 text-small shrink-0 max-w-24 truncate"
             >
               {t}
             </span>
@@ -211,7 +211,7 @@ export function LibraryTable({
         aria-rowcount={total + 1}
       >
         <thead className="sticky top-0 bg-base-100 z-10">
-          <tr className="border-b border-ink text-[0.85rem]">
+          <tr className="border-b border-ink text-small">
             <th className="w-8">
               <span className="sr-only">choose</span>
             </th>

@@ -27,11 +27,11 @@ export function AssumedList({ assumed }: { assumed: readonly AssumedFigure[] }) 
   }, [assumed, summary, cap]);
   const matter = rows.filter((r) => r.share >= MATTERS).length;
   return (
-    <section className="border-t border-rule mt-2 pt-2 text-[0.85rem]">
+    <section className="border-t border-rule mt-2 pt-2 text-small">
       <button
         type="button"
         aria-expanded={open}
-        className="text-quiet cursor-pointer hover:text-ink underline underline-offset-2 min-h-6"
+        className="text-quiet cursor-pointer hover:text-ink underline underline-offset-2"
         onClick={() => setOpen((x) => !x)}
       >
         {assumed.length} {assumed.length === 1 ? 'figure' : 'figures'} assumed

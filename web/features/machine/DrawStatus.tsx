@@ -8,7 +8,7 @@ export function DrawStatus({ draws }: { draws: Draws }) {
   useCommands({ band: () => (progress ? cancel() : make(MANY)) });
   return (
     <p
-      className="text-[0.8rem] text-quiet flex justify-between gap-2 mt-1 min-h-[1.3rem]"
+      className="text-small text-quiet flex justify-between gap-2 mt-1 min-h-[1.3rem]"
       data-testid="draw-status"
       aria-live="off"
     >

@@ -15,6 +15,8 @@ import { PageFrame } from '../../kit/PageFrame';
 import { Modal } from '../../kit/Modal';
 import { machineName } from '../../documents/record/machineName';
 import { MeasureNext } from './MeasureNext';
+import { ONE_COLUMN, useNarrow } from '../../kit/useNarrow';
+import { AnswerBar } from './AnswerBar';
 import { ReadoutPanel } from './ReadoutPanel';
 import { SaveStatus } from './SaveStatus';
 import { STEPS, stepOf } from './steps';
@@ -115,6 +117,7 @@ function FilePage() {
   });
   // on a narrow screen the bar of steps is wider than the screen: the one that is open is in sight
   const steps = useRef<HTMLElement>(null);
+  const narrow = useNarrow(ONE_COLUMN);
   const { pathname } = useLocation();
   useEffect(() => {
     const bar = steps.current;
@@ -151,9 +154,7 @@ function FilePage() {
                       className={`size-2.5 rounded-full border ${isActive ? 'bg-heat border-heat' : open || s.path === 'estimate' || s.path === 'open-up' ? 'border-ink' : 'bg-ink border-ink'}`}
                     />
                     <span className="grow">{s.name}</span>
-                    {open > 0 && (
-                      <span className="figure text-[0.8rem] text-heat">{open} open</span>
-                    )}
+                    {open > 0 && <span className="figure text-small text-heat">{open} open</span>}
                   </>
                 )}
               </NavLink>
@@ -169,9 +170,17 @@ function FilePage() {
           </h1>
           <Outlet />
         </main>
-        <aside aria-label="answer" className="border-l border-rule p-4 lg:overflow-y-auto">
-          <ReadoutPanel />
-        </aside>
+        {narrow ? (
+          <AnswerBar />
+        ) : (
+          <aside
+            aria-label="answer"
+            className="border-l border-rule p-4 lg:overflow-y-auto"
+            tabIndex={0}
+          >
+            <ReadoutPanel />
+          </aside>
+        )}
       </div>
       <Modal title="Changed in another window" open={kept.state.kind === 'conflict'}>
         {kept.state.kind === 'conflict' && (
@@ -198,7 +207,7 @@ function PhotosLink({ machineId }: { machineId: string }) {
       }
     >
       <span className="grow">Photos and papers</span>
-      <span className="figure text-[0.8rem]">
+      <span className="figure text-small">
         {sending.some((s) => s.state !== 'refused') ? 'sending' : items.length || ''}
       </span>
     </NavLink>

@@ -19,9 +19,7 @@ const half = (watts: number) => watts.toFixed(watts < 20 ? 1 : 0);
 /** By what a figure is found out. */
 function howMeasured(path: string) {
   const measured = fieldAt(path)?.measured;
-  return (
-    measured && <span className="text-quiet text-[0.85rem]">, {MEASURED_WORDS[measured]}</span>
-  );
+  return measured && <span className="text-quiet text-small">, {MEASURED_WORDS[measured]}</span>;
 }
 
 /** What to measure next because it narrows the band most. */
@@ -40,9 +38,9 @@ export function MeasureNext() {
       aria-label="measure next"
       className="hidden lg:block border-t border-rule mt-4 pt-3 px-2"
     >
-      <h2 className="text-[0.85rem] font-semibold text-quiet mb-1.5">Measure next</h2>
+      <h2 className="text-small font-semibold text-quiet mb-1.5">Measure next</h2>
       {items.length === 0 && (
-        <p className="text-[0.85rem] text-quiet">No single measurement narrows the band much.</p>
+        <p className="text-small text-quiet">No single measurement narrows the band much.</p>
       )}
       <ul className="space-y-2.5">
         {items.map((i) => (
@@ -59,7 +57,7 @@ export function MeasureNext() {
               {i.means === 'figure' ? figureWords(i.inputs[0]!) : MEANS[i.means]}
             </Link>
             {i.means === 'figure' && howMeasured(i.inputs[0]!)}
-            <div className="figure text-[0.8rem] text-quiet">
+            <div className="figure text-small text-quiet">
               ± {half(i.nowW)} → {half(i.thenW)} <span className="unit">W</span>
             </div>
           </li>

@@ -23,7 +23,7 @@ export function MissingList() {
         <li key={issue.path + issue.message}>
           <button
             type="button"
-            className="text-left cursor-pointer underline underline-offset-2 decoration-rule hover:decoration-ink min-h-6"
+            className="text-left cursor-pointer underline underline-offset-2 decoration-rule hover:decoration-ink"
             onClick={() => goTo(issue.path)}
           >
             {capital(issueWords(draft, issue))}
@@ -35,7 +35,7 @@ export function MissingList() {
           <button
             type="button"
             aria-expanded={all}
-            className="cursor-pointer text-quiet hover:text-ink min-h-6"
+            className="cursor-pointer text-quiet hover:text-ink"
             onClick={() => setAll((x) => !x)}
           >
             {all ? 'fewer' : `and ${rest} more`}

@@ -24,10 +24,7 @@ export function NoteList({ notes }: { notes: readonly RangeNote[] }) {
   if (!notes.length) return null;
   const shown = all ? notes : notes.slice(0, SHOWN);
   return (
-    <ul
-      aria-label="notes"
-      className="text-[0.85rem] border-l-2 border-heat pl-2 my-1.5 space-y-0.5"
-    >
+    <ul aria-label="notes" className="text-small border-l-2 border-heat pl-2 my-1.5 space-y-0.5">
       {shown.map((n) => {
         const at = placed(draft, n.path);
         // a message that names its part stands alone
@@ -47,7 +44,7 @@ export function NoteList({ notes }: { notes: readonly RangeNote[] }) {
             {at ? (
               <button
                 type="button"
-                className="text-left cursor-pointer underline underline-offset-2 decoration-rule hover:decoration-ink min-h-6"
+                className="text-left cursor-pointer underline underline-offset-2 decoration-rule hover:decoration-ink"
                 onClick={() => goTo(at)}
               >
                 {words}
@@ -63,7 +60,7 @@ export function NoteList({ notes }: { notes: readonly RangeNote[] }) {
           <button
             type="button"
             aria-expanded={all}
-            className="cursor-pointer text-quiet hover:text-ink min-h-6"
+            className="cursor-pointer text-quiet hover:text-ink"
             onClick={() => setAll((x) => !x)}
           >
             {all ? 'fewer' : `and ${notes.length - SHOWN} more`}

@@ -52,7 +52,7 @@ export function ReadoutPanel() {
         {hasBoth && (
           <button
             type="button"
-            className="text-[0.85rem] text-quiet cursor-pointer hover:text-ink"
+            className="text-small text-quiet cursor-pointer hover:text-ink"
             onClick={() => setName((n) => READOUTS[(READOUTS.indexOf(n) + 1) % READOUTS.length]!)}
           >
             {READOUT_WORDS[READOUTS[(READOUTS.indexOf(shown) + 1) % READOUTS.length]!]} <Kbd>t</Kbd>
@@ -60,10 +60,10 @@ export function ReadoutPanel() {
         )}
       </div>
       {settings.length > 0 && (
-        <label className="flex items-center gap-1 text-[0.85rem] text-quiet">
+        <label className="flex items-center gap-1 text-small text-quiet">
           setting
           <select
-            className="select select-xs bg-transparent border-transparent hover:border-rule w-40 pl-1 text-[0.85rem] text-ink"
+            className="select select-xs bg-transparent border-transparent hover:border-rule w-40 pl-1 text-small text-ink"
             value={settingId ?? ''}
             onChange={(e) => chooseSetting(e.currentTarget.value)}
           >
@@ -91,7 +91,7 @@ export function ReadoutPanel() {
       {live.estimate && <NoteList notes={live.estimate.notes} />}
       {beside && hasBoth && numbered && ruled && (
         <section aria-label="envelope" className="border-t border-rule mt-2 pt-2">
-          <div className="flex justify-between text-[0.85rem] text-quiet">
+          <div className="flex justify-between text-small text-quiet">
             <span>Envelope, CPU across, GPU up</span>
             <Link to={`/machines/${machine.id}/estimate`} className="hover:text-ink">
               open <Kbd>e</Kbd>
@@ -109,7 +109,7 @@ export function ReadoutPanel() {
         </section>
       )}
       {live.estimate && <AssumedList assumed={live.estimate.assumed} />}
-      <p className="text-[0.8rem] text-quiet mt-2">
+      <p className="text-small text-quiet mt-2">
         Skin and junction figures are estimates, no safety certificate. Do not raise power limits or
         stop fans beyond the maker’s settings on their strength.
       </p>

@@ -28,7 +28,7 @@ export function ChainDiagram() {
         stroke="currentColor"
         rx="2"
       />
-      <text x={x + BOX / 2} y={y + 20} textAnchor="middle" fontSize="14" fill="currentColor">
+      <text x={x + BOX / 2} y={y + 20} textAnchor="middle" fontSize="15" fill="currentColor">
         {name}
       </text>
     </a>
@@ -36,7 +36,7 @@ export function ChainDiagram() {
   return (
     <svg
       viewBox={`-2 -4 ${width + 4} 128`}
-      className="w-full max-w-[56rem]"
+      className="w-full max-w-[56rem] min-w-[54rem]"
       role="group"
       aria-label="the chain from die to room"
     >

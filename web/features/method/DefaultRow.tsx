@@ -36,13 +36,13 @@ export function DefaultRow({
         <td className="py-1 pr-3">
           <button
             type="button"
-            className="figure text-[0.85rem] text-left break-all cursor-pointer hover:underline underline-offset-2"
+            className="figure text-small text-left break-all cursor-pointer hover:underline underline-offset-2"
             aria-expanded={open}
             onClick={toggle}
           >
             {name}
           </button>
-          <div className="text-[0.85rem] text-quiet">{builtIn.about}</div>
+          <div className="text-small text-quiet">{builtIn.about}</div>
         </td>
         <td className="figure text-right py-1 whitespace-nowrap">
           {own && (
@@ -56,7 +56,7 @@ export function DefaultRow({
           {short(used.low)} – {short(used.high)}
         </td>
         <td className="unit py-1 pl-2 whitespace-nowrap">{builtIn.unit}</td>
-        <td className="text-[0.82rem] text-quiet py-1 pl-3">{own ? own.note : builtIn.origin}</td>
+        <td className="text-small text-quiet py-1 pl-3">{own ? own.note : builtIn.origin}</td>
       </tr>
       {open && (
         <tr className="border-b border-rule bg-base-200">
@@ -126,7 +126,7 @@ function OwnDefault({
       {FIELDS.map((f) => {
         const issue = issues.find((i) => i.path === f);
         return (
-          <label key={f} className="text-[0.85rem] text-quiet w-32">
+          <label key={f} className="text-small text-quiet w-32">
             {{ value: 'value', low: '5 %', high: '95 %' }[f]}{' '}
             <span className="unit">{builtIn.unit}</span>
             <input
@@ -145,7 +145,7 @@ function OwnDefault({
           </label>
         );
       })}
-      <label className="text-[0.85rem] text-quiet grow min-w-48">
+      <label className="text-small text-quiet grow min-w-48">
         where from
         <input
           className="input input-sm w-full"

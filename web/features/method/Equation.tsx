@@ -19,8 +19,8 @@ export function Equation({ equation }: { equation: EquationData }) {
         aria-label={`equation: ${equation.title}`}
         dangerouslySetInnerHTML={{ __html: html }}
       />
-      <p className="text-[0.88rem]">{equation.where}</p>
-      <p className="text-[0.82rem] text-quiet">
+      <p className="text-small">{equation.where}</p>
+      <p className="text-small text-quiet">
         Range: {equation.range}. Source: {equation.source}.{' '}
         <span className="figure">{equation.file}</span>
       </p>

@@ -56,7 +56,10 @@ export function MethodPage() {
           <ol className="space-y-1.5 text-[0.95rem]">
             {METHOD.map((c) => (
               <li key={c.id}>
-                <a href={`#${c.id}`} className="hover:underline underline-offset-2">
+                <a
+                  href={`#${c.id}`}
+                  className="inline-block min-w-6 hover:underline underline-offset-2"
+                >
                   {c.title}
                 </a>
               </li>
@@ -85,7 +88,12 @@ export function MethodPage() {
                 defaults
               </span>
             </div>
-            {!find && <ChainDiagram />}
+            {!find && (
+              // too wide for a phone at a size that can be read
+              <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="the chain">
+                <ChainDiagram />
+              </div>
+            )}
             {chapters.map((c) => (
               <section key={c.id} id={c.id} aria-label={c.title} className="pt-4">
                 <h2 className="font-semibold text-base">{c.title}</h2>
@@ -120,7 +128,7 @@ export function MethodPage() {
               {shown.length > 0 && (
                 <div className="overflow-x-auto relative">
                   <table className="w-full min-w-[38rem]" data-testid="defaults">
-                    <thead className="text-[0.85rem] text-quiet text-left border-b border-ink">
+                    <thead className="text-small text-quiet text-left border-b border-ink">
                       <tr>
                         <th className="font-normal py-1">default</th>
                         <th className="font-normal text-right">value</th>

@@ -26,7 +26,7 @@ export function BalancePanel({ log }: { log: OpenUpLog }) {
       <h2 className="font-semibold mb-1">Screws</h2>
       <table className="w-full text-left border-collapse" data-testid="balance">
         <thead>
-          <tr className="text-[0.85rem] text-quiet border-b border-rule">
+          <tr className="text-small text-quiet border-b border-rule">
             {['group', 'holes', 'missing before', 'out', 'back', 'on the bench'].map((x, i) => (
               <th key={x} className={`font-normal px-1.5 py-1 ${i ? 'text-right' : ''}`}>
                 {x}
@@ -41,7 +41,7 @@ export function BalancePanel({ log }: { log: OpenUpLog }) {
               <tr key={g.group ?? '?'} className="border-b border-rule">
                 <td className="px-1.5 py-1">
                   <span className="figure font-semibold">{group?.letter ?? '?'}</span>{' '}
-                  <span className="text-quiet text-[0.85rem]">
+                  <span className="text-quiet text-small">
                     {[group?.thread, group?.lengthMm && `${group.lengthMm} mm`]
                       .filter(Boolean)
                       .join(' × ')}

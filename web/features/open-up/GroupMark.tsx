@@ -8,6 +8,9 @@ const SHAPES = [
   'M0 -7L6.7 -2.2L4.1 5.7H-4.1L-6.7 -2.2Z',
 ];
 
+/** Size of the letter in a mark that is not enlarged. */
+export const MARK_WORDS_MM = 8;
+
 /** The mark of a group at a place of the map: filled where its screw is in, open where it is out, crossed where it was missing. */
 export function GroupMark({
   index,
@@ -36,7 +39,7 @@ export function GroupMark({
         <path d="M-8 -8L8 8M8 -8L-8 8" stroke="var(--color-secondary)" strokeWidth="1.2" />
       )}
       <text
-        fontSize="8"
+        fontSize={MARK_WORDS_MM}
         textAnchor="middle"
         dominantBaseline="central"
         fill={!open && shade > 0.55 ? 'var(--color-base-100)' : 'currentColor'}

@@ -21,7 +21,7 @@ export function GroupTable({ log, change }: { log: OpenUpLog; change: ChangeLog 
             return (
               <tr key={g.id} className="border-b border-rule">
                 <td className="px-1.5">
-                  <svg viewBox="-9 -9 18 18" className="size-6" aria-label={`group ${g.letter}`}>
+                  <svg viewBox="-9 -9 18 18" className="size-8" aria-label={`group ${g.letter}`}>
                     <GroupMark index={i} letter={g.letter} state="in" />
                   </svg>
                 </td>

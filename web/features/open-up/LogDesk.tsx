@@ -68,7 +68,7 @@ export function LogDesk() {
         {back && <BackList log={log} way={way} />}
         <GroupTable log={log} change={change} />
         <BalancePanel log={log} />
-        <p className="text-[0.85rem] text-quiet">
+        <p className="text-small text-quiet">
           Battery off first, before anything else is touched. A bulge, heat or a smell: stop. Static
           discharge kills parts: strap or mat. Local rules for batteries and waste apply.
         </p>

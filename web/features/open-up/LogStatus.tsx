@@ -6,7 +6,7 @@ import { useOpenUp } from './OpenUpLog';
 export function LogSavingWords() {
   const { kept } = useOpenUp();
   return (
-    <span className="text-[0.85rem] text-quiet" role="status" data-testid="log-saving">
+    <span className="text-small text-quiet" role="status" data-testid="log-saving">
       {kept.state.kind === 'saved' ? 'kept' : <SavedWords view={kept} />}
     </span>
   );

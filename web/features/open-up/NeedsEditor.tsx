@@ -20,7 +20,7 @@ export function NeedsEditor({
   const adder = (label: string, words: string, add: (id: string) => void) =>
     rest.length > 0 && (
       <select
-        className="bg-transparent border border-dashed border-rule rounded-sm text-[0.85rem] text-quiet cursor-pointer max-w-28"
+        className="bg-transparent border border-dashed border-rule rounded-sm text-small text-quiet cursor-pointer max-w-28"
         aria-label={label}
         value=""
         onChange={(e) => add(e.currentTarget.value)}

@@ -102,7 +102,7 @@ function RubricTable({
     <div className="overflow-x-auto relative">
       <table className="w-full text-left border-collapse text-[0.95rem]">
         <thead>
-          <tr className="text-[0.85rem] text-quiet border-b border-ink">
+          <tr className="text-small text-quiet border-b border-ink">
             {['criterion', 'here', 'points', 'full at', 'none at', 'weight'].map((x, i) => (
               <th key={x} className={`font-normal px-1.5 py-1 ${i > 0 ? 'text-right' : ''}`}>
                 {x}
@@ -118,7 +118,7 @@ function RubricTable({
               <tr key={c.id} className="border-b border-rule">
                 <td className="px-1.5 py-0.5">
                   {c.name}
-                  <span className="block text-[0.8rem] text-quiet">
+                  <span className="block text-small text-quiet">
                     {c.from}
                     {own && ', own figures'}
                   </span>
@@ -146,7 +146,7 @@ function RubricTable({
           })}
         </tbody>
       </table>
-      <p className="text-[0.85rem] text-quiet mt-2">
+      <p className="text-small text-quiet mt-2">
         Points go straight from “full at” to “none at”; the score is their mean by weight, over what
         could be judged. Figures and weights are the lab’s, for all its machines.
       </p>

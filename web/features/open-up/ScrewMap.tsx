@@ -97,7 +97,7 @@ export function ScrewMap({
         onBlur={() => setFocused(false)}
       />
       <p
-        className="text-[0.85rem] text-quiet flex flex-wrap gap-x-3 gap-y-1 items-center"
+        className="text-small text-quiet flex flex-wrap gap-x-3 gap-y-1 items-center"
         aria-live="polite"
       >
         <span>

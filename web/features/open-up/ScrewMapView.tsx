@@ -3,9 +3,12 @@ import { useRef, type ComponentProps, type PointerEvent } from 'react';
 import { holeAt, type Place } from '@zugluft/core/service/holeAt';
 import { isPlaced } from '@zugluft/core/service/openUpLog';
 import type { OpenUpLog } from '../../api/openUp';
-import { GroupMark } from './GroupMark';
+import { useDrawnSize } from '../../kit/plan/useDrawnSize';
+import { GroupMark, MARK_WORDS_MM } from './GroupMark';
 
 const MARGIN = 14;
+/** Smallest words on the map, px. */
+const WORDS_PX = 12;
 type Screw = OpenUpLog['screws'][number];
 /** What became of the screw of a hole. */
 export function stateOf(s: Screw): 'expected' | 'in' | 'out' | 'back' | 'missing' | 'lost' {
@@ -51,6 +54,11 @@ export function ScrewMapView({
 } & Omit<ComponentProps<'svg'>, 'order' | 'onPointerDown' | 'cursor'>) {
   const { w, h } = sizeOf(layer);
   const svg = useRef<SVGSVGElement>(null);
+  const drawn = useDrawnSize(svg, true);
+  const pxPerMm = Math.min(drawn.width / (w + 2 * MARGIN), drawn.height / (h + 2 * MARGIN));
+  // words and marks keep their size however small the map is drawn
+  const wordsMm = WORDS_PX / Math.max(0.4, pxPerMm);
+  const markSize = Math.max(1, wordsMm / MARK_WORDS_MM);
   const groupIndex = (id: string | undefined) => log.groups.findIndex((g) => g.id === id);
   const onPointerDown = (e: PointerEvent) => {
     const p = planPoint(svg.current, e);
@@ -89,7 +97,12 @@ export function ScrewMapView({
               stroke="var(--color-rule)"
               strokeWidth="1"
             />
-            <text x={p.place!.xMm + 4} y={p.place!.yMm + 11} fontSize="9" fill="var(--color-quiet)">
+            <text
+              x={p.place!.xMm + 4}
+              y={p.place!.yMm + wordsMm + 2}
+              fontSize={wordsMm}
+              fill="var(--color-quiet)"
+            >
               {p.name}
             </text>
           </g>
@@ -105,6 +118,7 @@ export function ScrewMapView({
             opacity={marked && !marked.has(s.id) ? 0.35 : 1}
           >
             <GroupMark
+              size={markSize}
               index={groupIndex(s.group)}
               letter={log.groups[groupIndex(s.group)]?.letter ?? '?'}
               state={stateOf(s)}
@@ -120,9 +134,9 @@ export function ScrewMapView({
             )}
             {(order?.has(s.id) || s.printed !== undefined) && (
               <text
-                x="9"
+                x={8 * markSize}
                 y="-6"
-                fontSize="9"
+                fontSize={wordsMm}
                 className="figure"
                 fill={order?.has(s.id) ? 'var(--color-primary)' : 'currentColor'}
               >

@@ -102,7 +102,7 @@ export function StepDetails({
           set={(min) => edit({ seconds: min === undefined ? undefined : Math.round(min * 60) })}
         />
         {step.seconds === undefined && step.expectedSeconds !== undefined && (
-          <span className="text-quiet text-[0.85rem]">
+          <span className="text-quiet text-small">
             {Math.round(step.expectedSeconds / 60)} min on the sibling
           </span>
         )}
@@ -136,7 +136,7 @@ export function StepDetails({
       </Row>
       {step.stamps.length > 0 && (
         <Row label="Times">
-          <ul className="figure text-[0.85rem]">
+          <ul className="figure text-small">
             {step.stamps.map((s) => (
               <li key={s.at}>
                 {new Date(s.at).toLocaleTimeString()} {s.words}

@@ -45,7 +45,7 @@ export function StepList({
               <span className="figure text-quiet">{i + 1}</span>
               <span className="break-words">{s.name}</span>
               <span
-                className={`text-[0.85rem] ${s.state === 'went-wrong' ? 'text-heat' : 'text-quiet'}`}
+                className={`text-small ${s.state === 'went-wrong' ? 'text-heat' : 'text-quiet'}`}
               >
                 {s.screws.length > 0 &&
                   `${s.screws.length} ${s.screws.length === 1 ? 'screw' : 'screws'} · `}

@@ -118,7 +118,7 @@ export function NumberCell({
       />
       {unit && <span className="unit">{unit}</span>}
       {wrong && (
-        <span id={id} role="alert" className="text-heat text-[0.8rem] px-1">
+        <span id={id} role="alert" className="text-heat text-small px-1">
           {wrong}
         </span>
       )}

@@ -26,7 +26,7 @@ export function OutsideStep() {
           ))}
           <RecordField path={['shell', 'material']} empty="mixed?" />
           <RecordField path={['shell', 'finish']} empty="painted?" />
-          <p className="text-[0.85rem] text-quiet pt-2">
+          <p className="text-small text-quiet pt-2">
             Surfaces above the touch limits of IEC 62368-1 and ISO 13732-1 can burn.
           </p>
         </section>
@@ -41,7 +41,7 @@ export function OutsideStep() {
           <h2 className="font-semibold mb-1">Microphone</h2>
           <RecordField path={['noise', 'distanceM']} />
           <RecordField path={['noise', 'backgroundDbA']} />
-          <p className="text-[0.85rem] text-quiet pt-2">
+          <p className="text-small text-quiet pt-2">
             Without a distance 0.5 m is taken. Caps mean the machine alone, at that place.
           </p>
         </section>

@@ -17,7 +17,7 @@ import { VentShape } from './VentShape';
 
 const MARGIN = 12;
 const STEP_MM = 2;
-const WORDS_PX = 11;
+const WORDS_PX = 12;
 const FACE_WORD: Record<Face, string> = {
   base: 'base',
   rear: 'rear',

@@ -61,7 +61,7 @@ export function VentPlan() {
   return (
     <section aria-label="vents">
       <h2 className="font-semibold">Vents</h2>
-      <p className="text-[0.85rem] text-quiet mb-1">
+      <p className="text-small text-quiet mb-1">
         From below, sides folded out. <span className="text-air">Dashed: air enters</span>,{' '}
         <span className="text-heat">solid: it leaves</span>, dotted: passive. Click an empty place
         to record a vent there <Kbd>n</Kbd>
@@ -79,7 +79,7 @@ export function VentPlan() {
         <p className="text-quiet py-3">The plan is drawn once the record can be read.</p>
       )}
       {stale && (
-        <p className="text-[0.85rem] text-quiet">The plan is that of before the figure in hand.</p>
+        <p className="text-small text-quiet">The plan is that of before the figure in hand.</p>
       )}
       {unseen.length > 0 && (
         <p className="text-[0.9rem]">

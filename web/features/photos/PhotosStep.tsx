@@ -83,7 +83,7 @@ function Photos() {
           Choose files
         </AddButton>
       </div>
-      <p className="text-[0.85rem] text-quiet py-2">
+      <p className="text-small text-quiet py-2">
         Choose, drop or paste JPEG, PNG, WebP or PDF, up to {MAX_ATTACHMENT_MB} MB each. Where a
         photo was taken is removed on arrival; serial numbers you cover yourself.
         {open > 0 && ` ${open} that go into exports have no box yet.`}
@@ -110,7 +110,7 @@ function Photos() {
                 <p className="truncate text-[0.9rem] pt-0.5" title={a.caption || a.name}>
                   {a.caption || a.name}
                 </p>
-                <p className="text-[0.8rem] text-quiet">
+                <p className="text-small text-quiet">
                   {[
                     ownerOf(draft, a.path).figure,
                     a.covers.length

@@ -1,12 +1,14 @@
 import type { airwayFaults } from '@zugluft/core/airway/airwayFaults';
+import { heatWays, waysOfPipe, type HeatWay } from '@zugluft/core/airway/heatWays';
 import type { placeParts, PlacedPart } from '@zugluft/core/airway/placeParts';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { useRef, type KeyboardEvent } from 'react';
 import { arrowStep } from '../../../kit/plan/arrowStep';
 import { useDrawnSize } from '../../../kit/plan/useDrawnSize';
 import { usePlanDrag } from '../../../kit/plan/usePlanDrag';
-import { airLines } from './airLines';
-import { AirLine } from './AirLine';
+import { airArrows } from './airArrows';
+import { AirArrows } from './AirArrows';
+import { HeatWords } from './HeatWords';
 import { MapOutline } from './MapOutline';
 import { PartShape } from './PartShape';
 import { PipeLine } from './PipeLine';
@@ -14,7 +16,7 @@ import type { usePointAtCap } from './usePointAtCap';
 
 const MARGIN = 16;
 const STEP_MM = 2;
-const WORDS_PX = 10;
+const WORDS_PX = 12;
 const WORD: Record<PlacedPart['kind'], string> = {
   die: 'die',
   plate: 'plate',
@@ -32,7 +34,8 @@ export function AirwayPlan({
   point,
   faults,
   place,
-  open,
+  chosen,
+  choose,
 }: {
   record: CaseRecord;
   plan: ReturnType<typeof placeParts>;
@@ -40,11 +43,13 @@ export function AirwayPlan({
   faults: ReturnType<typeof airwayFaults>;
   /** Puts a part elsewhere. */
   place: (id: string, xMm: number, yMm: number) => void;
-  /** Opens the table that a part stands in. */
-  open: (list: string) => void;
+  /** Name of the part in hand. */
+  chosen: string | undefined;
+  /** Takes a part in hand: its figures are opened. */
+  choose: (list: PlacedPart['list'] | 'heatPipes', index: number) => void;
 }) {
   const svg = useRef<SVGSVGElement>(null);
-  const { width: drawnPx } = useDrawnSize(svg, true);
+  const drawn = useDrawnSize(svg, true);
   const w = plan.widthMm;
   const lies = new Map(plan.parts.map((p) => [p.id, p]));
   // seen from below, the user's left is on the right
@@ -56,7 +61,7 @@ export function AirwayPlan({
     },
     (id) => {
       const p = lies.get(id);
-      if (p) open(p.list);
+      if (p) choose(p.list, p.index);
     },
   );
   const parts = plan.parts.map((p) => {
@@ -72,13 +77,21 @@ export function AirwayPlan({
   const faultAt = new Map<string, string[]>();
   for (const f of faults) faultAt.set(f.part, [...(faultAt.get(f.part) ?? []), f.message]);
   const flowOf = (fan: string) => point?.fans.find((f) => f.id === fan)?.flowLps;
-  // words keep their size on a narrow screen, where the plan is small
-  const fontMm = Math.max(6, (WORDS_PX * (w + 2 * MARGIN)) / Math.max(200, drawnPx));
+  const high = bottom + MARGIN + (cut ? 4 : MARGIN);
+  // words keep their size however small the plan is drawn
+  const pxPerMm = Math.min(drawn.width / (w + 2 * MARGIN), drawn.height / high);
+  const fontMm = WORDS_PX / Math.max(0.4, pxPerMm);
+  const ways: (readonly HeatWay[])[] = plan.pipes.map((pipe) => {
+    const read = point?.pipes.find((p) => p.id === pipe.id);
+    // of the record that stands here, not of one before
+    const fits = read?.along.map((a) => a.part).join() === pipe.through.join();
+    return read && fits ? waysOfPipe(read.along) : [];
+  });
   const onKeyDown = (p: PlacedPart) => (e: KeyboardEvent) => {
     const step = arrowStep(e, STEP_MM, 5 * STEP_MM);
     // left on the screen is the user's right
     if (step) place(p.id, p.xMm - step[0], p.yMm + step[1]);
-    else if (e.key === 'Enter' || e.key === ' ') open(p.list);
+    else if (e.key === 'Enter' || e.key === ' ') choose(p.list, p.index);
     else return;
     e.preventDefault();
     e.stopPropagation();
@@ -98,6 +111,8 @@ export function AirwayPlan({
             faults={faultAt.get(p.id)}
             role="button"
             tabIndex={0}
+            aria-pressed={p.id === chosen}
+            chosen={p.id === chosen}
             style={{ cursor: 'grab', touchAction: 'none' }}
             data-part={p.id}
             aria-label={[`${WORD[p.kind]} ${p.id}`, faultAt.get(p.id)?.join('; ')]
@@ -111,8 +126,8 @@ export function AirwayPlan({
   return (
     <svg
       ref={svg}
-      viewBox={`${-MARGIN} ${-MARGIN} ${w + 2 * MARGIN} ${bottom + MARGIN + (cut ? 4 : MARGIN)}`}
-      className="w-full max-h-[23rem] select-none mt-1"
+      viewBox={`${-MARGIN} ${-MARGIN} ${w + 2 * MARGIN} ${high}`}
+      className="w-full h-full select-none"
       role="group"
       aria-label="plan of the machine from below"
       data-testid="airway-map"
@@ -140,25 +155,23 @@ export function AirwayPlan({
           );
         }),
       )}
-      {airLines(record, byId, flowOf).map((a) => (
-        <AirLine key={a.key} from={a.from} to={a.to} lps={a.lps} px={px} />
+      {plan.pipes.map((pipe, i) => (
+        <PipeLine
+          key={pipe.id}
+          id={pipe.id}
+          index={pipe.index}
+          through={pipe.through.map((id) => byId.get(id)!)}
+          ways={ways[i]!}
+          chosen={chosen === pipe.id}
+          faults={faultAt.get(pipe.id)}
+          fontMm={fontMm}
+          px={px}
+          choose={() => choose('heatPipes', pipe.index)}
+        />
       ))}
-      {plan.pipes.map((pipe) => {
-        const read = point?.pipes.find((p) => p.id === pipe.id);
-        return (
-          <PipeLine
-            key={pipe.id}
-            id={pipe.id}
-            index={pipe.index}
-            through={pipe.through.map((id) => byId.get(id)!)}
-            watts={read ? read.watts * pipe.count : undefined}
-            faults={faultAt.get(pipe.id)}
-            px={px}
-            open={() => open('heatPipes')}
-          />
-        );
-      })}
       {shapes(ABOVE)}
+      <AirArrows arrows={airArrows(record, byId, flowOf)} px={px} />
+      <HeatWords ways={heatWays(ways)} byId={byId} px={px} fontMm={fontMm} />
     </svg>
   );
 }

@@ -19,8 +19,8 @@ export function MapOutline({
           viewBox="0 0 6 6"
           refX="4"
           refY="3"
-          markerWidth="7"
-          markerHeight="7"
+          markerWidth="6"
+          markerHeight="6"
           markerUnits="userSpaceOnUse"
           orient="auto"
         >
@@ -39,7 +39,7 @@ export function MapOutline({
         strokeWidth="0.6"
         strokeDasharray={cut ? '1 4' : undefined}
       />
-      <g fontSize={1.1 * fontMm} fill="currentColor" opacity="0.75">
+      <g fontSize={fontMm} fill="currentColor" opacity="0.75">
         <text x="4" y={bottom - 4}>
           user’s right
         </text>

@@ -9,6 +9,7 @@ export function PartShape({
   planMm,
   fontMm,
   flowLps: flow,
+  chosen,
   faults: wrong,
   ...handlers
 }: {
@@ -18,12 +19,28 @@ export function PartShape({
   planMm: number;
   fontMm: number;
   flowLps: number | undefined;
+  /** The part in hand. */
+  chosen: boolean;
   faults: readonly string[] | undefined;
 } & Omit<ComponentProps<'g'>, 'x' | 'part'>) {
   const x = middle - p.widthMm / 2;
   const y = p.yMm - p.depthMm / 2;
+  // beside the air that leaves there
+  const behind = p.kind === 'vent' && p.yMm < 2;
   return (
-    <g {...handlers}>
+    <g {...handlers} data-chosen={chosen || undefined}>
+      {chosen && (
+        <rect
+          x={x - 4}
+          y={y - 4}
+          width={p.widthMm + 8}
+          height={p.depthMm + 8}
+          rx="4"
+          fill="none"
+          stroke="var(--color-primary)"
+          strokeWidth="2.2"
+        />
+      )}
       {p.kind === 'fan' ? (
         <>
           <circle
@@ -33,7 +50,7 @@ export function PartShape({
             fill="var(--color-base-100)"
             stroke="currentColor"
           />
-          <circle cx={middle} cy={p.yMm} r={p.widthMm / 6} fill="none" stroke="currentColor" />
+          <Blades x={middle} y={p.yMm} r={p.widthMm / 2} />
         </>
       ) : (
         <rect
@@ -51,10 +68,20 @@ export function PartShape({
       )}
       {p.kind === 'stack' && <Fins part={p} x={x} y={y} />}
       <text
-        x={middle < 26 ? 2 : middle > planMm - 26 ? planMm - 2 : middle}
+        x={
+          behind
+            ? middle + p.widthMm / 2 + 3
+            : middle < 26
+              ? 2
+              : middle > planMm - 26
+                ? planMm - 2
+                : middle
+        }
         y={labelY(p, fontMm)}
         fontSize={fontMm}
-        textAnchor={middle < 26 ? 'start' : middle > planMm - 26 ? 'end' : 'middle'}
+        textAnchor={
+          behind ? 'start' : middle < 26 ? 'start' : middle > planMm - 26 ? 'end' : 'middle'
+        }
         fill="currentColor"
         paintOrder="stroke"
         stroke="var(--color-base-100)"
@@ -67,7 +94,7 @@ export function PartShape({
           </tspan>
         )}
       </text>
-      {wrong && <FaultMark x={middle + p.widthMm / 2} y={y} words={wrong} />}
+      {wrong && <FaultMark x={middle + p.widthMm / 2} y={y} fontMm={fontMm} words={wrong} />}
     </g>
   );
 }
@@ -75,8 +102,33 @@ export function PartShape({
 function labelY(p: PlacedPart, fontMm: number): number {
   if (p.kind === 'die') return p.yMm - p.depthMm / 2 - 2.5;
   if (p.kind === 'vent' && p.yMm < 2) return -2.5;
+  // where it lies across, its name stands on it
+  if (p.kind === 'stack' && p.widthMm >= p.depthMm) return p.yMm + 0.35 * fontMm;
   if (p.kind !== 'fan') return p.yMm + p.depthMm / 2 + 1.1 * fontMm;
   return p.yMm - 2;
+}
+
+const BLADES = 11;
+
+/** Blades near the rim; its name and flow stand in the middle. */
+function Blades({ x, y, r }: { x: number; y: number; r: number }) {
+  return (
+    <g stroke="currentColor" strokeWidth="0.5" opacity="0.55">
+      {Array.from({ length: BLADES }, (_, i) => {
+        const a = (2 * Math.PI * i) / BLADES;
+        const b = a + 0.35;
+        return (
+          <line
+            key={i}
+            x1={x + 0.72 * r * Math.cos(a)}
+            y1={y + 0.72 * r * Math.sin(a)}
+            x2={x + 0.97 * r * Math.cos(b)}
+            y2={y + 0.97 * r * Math.sin(b)}
+          />
+        );
+      })}
+    </g>
+  );
 }
 
 function Fins({ part, x, y }: { part: PlacedPart; x: number; y: number }) {
