@@ -42,6 +42,46 @@ test('keys: sheet, palette, steps', async ({ page }) => {
   await expect(page.getByRole('navigation', { name: 'place' })).toContainText('Quill 14');
 });
 
+test('rows are chosen by keys, Shift and all at once, and stand side by side', async ({ page }) => {
+  const errors = watchErrors(page);
+  await page.goto('/');
+  const boxes = page.getByTestId('rows').getByRole('checkbox');
+  await expect(boxes.first()).toBeVisible();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByTestId('library-rows')).toBeFocused();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Shift+ArrowDown');
+  await page.keyboard.press('Shift+ArrowDown');
+  const bar = page.getByRole('form', { name: 'the chosen machines' });
+  await expect(bar).toContainText('3 chosen');
+  await page.keyboard.press(' ');
+  await expect(bar).toContainText('2 chosen');
+  await page.keyboard.press('c');
+  await expect(page.getByRole('heading', { name: 'Side by side' })).toBeVisible();
+  await expect(page.getByRole('list', { name: 'noise ladder' })).toHaveCount(2);
+  await expect(page.getByRole('heading', { name: /fields differ/ })).toBeVisible();
+  await page.goBack();
+  await expect(boxes.first()).toBeVisible();
+  await boxes.nth(0).click();
+  await boxes.nth(2).click({ modifiers: ['Shift'] });
+  await expect(bar).toContainText('3 chosen');
+  await bar.getByRole('button', { name: /Compare/ }).click();
+  await expect(page.getByRole('list', { name: 'noise ladder' })).toHaveCount(3);
+  await page.goBack();
+  await page.getByLabel('choose all that are shown').click();
+  await expect(bar).toContainText(/\d+ chosen/);
+  expect(await boxes.count()).toBe(await page.getByTestId('rows').locator('input:checked').count());
+  await bar.getByRole('button', { name: /Compare/ }).click();
+  await expect(page.getByText('At most 6 machines stand side by side.')).toBeVisible();
+  // from the palette, beside the one that is open
+  await openMachine(page, 'Studio, 8-core');
+  await page.keyboard.press('/');
+  await page.keyboard.type('compare with one thin');
+  await page.getByRole('option', { name: /Compare with Velmara Quill 14/ }).click();
+  await expect(page.getByRole('list', { name: 'noise ladder' })).toHaveCount(2);
+  expect(errors).toEqual([]);
+});
+
 test('an address that leads nowhere says so, and shows the way on', async ({ page }) => {
   await page.goto('/nowhere/at-all');
   await expect(

@@ -131,6 +131,13 @@ test('a state shares the cooling, a sibling variant is assumed until it is confi
   await page.getByLabel('Name of the variant').fill('6-core twin');
   await page.getByRole('button', { name: 'Add variant' }).click();
   await expect(page.getByLabel('Variant', { exact: true })).toHaveValue('6-core twin');
+  // its model code was not read off it
+  const confirm = page.getByRole('button', { name: 'assumed from a sibling: confirm' });
+  await expect(confirm.first()).toBeVisible();
+  const marks = await confirm.count();
+  await page.getByLabel('Model code', { exact: true }).fill('TL15-6C');
+  await expect(confirm).toHaveCount(marks - 1);
+  await page.keyboard.press('Escape');
   await page.keyboard.press('k');
   await openParts(page, 'Fans');
   await expect(

@@ -3,7 +3,14 @@ import { parseRecord } from '../record/parseRecord';
 import { exampleRecord } from '../test-support/exampleRecord';
 import { randomRecord } from '../test-support/randomRecord';
 import { diffRecords } from './diffRecords';
-import { confirmFigure, copyForSibling, copyForUnit, isAssumedFromSibling } from './markAssumed';
+import {
+  confirmFigure,
+  confirmText,
+  copyForSibling,
+  copyForUnit,
+  isAssumedFromSibling,
+  isAssumedText,
+} from './markAssumed';
 import { carryCooling, joinCase, splitCase } from './splitCase';
 
 const two = exampleRecord('two-fan-shared-pipes');
@@ -100,6 +107,27 @@ test('a copy for a sibling keeps every value, marks each as assumed and is refus
   expect(confirmed).toEqual({ value: depth['value'], origin: 'measured' });
   expect(isAssumedFromSibling(confirmed)).toBe(false);
   expect(isAssumedFromSibling(24)).toBe(false);
+});
+
+test('model code, where it was read and year of a sibling are assumed until somebody reads them off', () => {
+  const from = {
+    ...two,
+    identity: { ...two.identity, modelCode: 'BH-16', modelCodeFrom: 'underside', year: 2025 },
+  };
+  const { identity } = copyForSibling(from, 'Heron 16');
+  expect(identity).toMatchObject({
+    modelCode: 'BH-16',
+    assumed: ['modelCode', 'modelCodeFrom'],
+    year: { value: 2025, origin: 'assumed', note: 'assumed from Heron 16' },
+  });
+  expect(isAssumedText(identity, 'modelCode')).toBe(true);
+  expect(isAssumedText(identity, 'maker')).toBe(false);
+  const once = confirmText(identity, 'modelCode');
+  expect(once!.assumed).toEqual(['modelCodeFrom']);
+  expect(confirmText(once, 'modelCodeFrom')).not.toHaveProperty('assumed');
+  expect(confirmText(identity, 'maker')).toBe(identity);
+  const none = copyForSibling({ ...two, identity: { maker: 'Oslund' } }, 'x').identity;
+  expect(none).toEqual({ maker: 'Oslund' });
 });
 
 test('a copy for another unit keeps the cooling as it was measured, with paste of unknown age', () => {

@@ -28,7 +28,32 @@ export function copyForSibling(record: CaseRecord, from: string): CaseRecord {
   for (const [key, value] of Object.entries(cooling)) {
     marked[key] = NO_FIGURES.has(key) ? value : mark(value, note);
   }
+  if (isObject(cooling['identity'])) marked['identity'] = markIdentity(cooling['identity'], note);
   return joinCase({ cooling: marked, state: freshState(state, (x) => mark(x, note)) });
+}
+
+/** Texts of a sibling's identity that have to be read off the new variant itself. */
+const READ_OFF = ['modelCode', 'modelCodeFrom'] as const;
+
+function markIdentity(identity: Json, note: string): Json {
+  const assumed = READ_OFF.filter((field) => identity[field] !== undefined);
+  return {
+    ...identity,
+    ...('year' in identity ? { year: mark(identity['year'], note) } : {}),
+    ...(assumed.length ? { assumed } : {}),
+  };
+}
+
+/** Whether a text was copied from a sibling and not read off this one yet. */
+export const isAssumedText = (holder: unknown, field: string): boolean =>
+  isObject(holder) && Array.isArray(holder['assumed']) && holder['assumed'].includes(field);
+
+/** The holder of a text that somebody read off this one: it is assumed no longer. */
+export function confirmText<T>(holder: T, field: string): T {
+  if (!isAssumedText(holder, field)) return holder;
+  const { assumed, ...rest } = holder as Json;
+  const left = (assumed as string[]).filter((x) => x !== field);
+  return (left.length ? { ...rest, assumed: left } : rest) as T;
 }
 
 /** A copy of a case for another unit of the same variant: the cooling as it is, a state still to be found out. */

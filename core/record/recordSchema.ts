@@ -1,5 +1,16 @@
 import { z } from 'zod';
-import { choice, choiceSchema, idSchema, known, list, mustNum, num, text, wordList } from './field';
+import {
+  choice,
+  choiceSchema,
+  idSchema,
+  known,
+  list,
+  mustNum,
+  num,
+  text,
+  textSchema,
+  wordList,
+} from './field';
 import { die, fan, finStack, heatPipe, pad, plate, setting, strip, vent } from './partSchema';
 
 export const SHELL_MATERIALS = ['aluminium', 'magnesium', 'plastic', 'mixed'] as const;
@@ -20,6 +31,10 @@ const identity = z.looseObject({
   modelCodeFrom: text('code read from', 200, { name: 'where the model code stands' }),
   variant: text('variant'),
   firmware: text('firmware'),
+  /** Texts that were copied from a sibling and not read off this one yet, by their field. */
+  assumed: wordList('assumed from a sibling', textSchema(40), 10, {
+    name: 'what of its identity is assumed',
+  }),
   year: num('year', { min: 1980, max: 2100, whole: true }, { measured: 'label' }),
 });
 

@@ -1,3 +1,4 @@
+import { plural } from '../record/plural';
 import type { Blockquote, Heading, Image, List, Paragraph, Root, RootContent } from 'mdast';
 import { DEFERENCE, type Guide, type GuideStep } from './guide';
 
@@ -35,7 +36,7 @@ const minutes = (m: number) => (m < 1 ? 'under a minute' : `${Math.round(m)} min
 function timeWords(guide: Guide): string | null {
   if (guide.minutes === null) return null;
   const all = guide.timed === guide.steps.length;
-  return `${minutes(guide.minutes)}${all ? '' : ` for the ${guide.timed} of ${guide.steps.length} steps that were timed`}`;
+  return `${minutes(guide.minutes)}${all ? '' : ` for the ${guide.timed} of ${plural(guide.steps.length, 'step')} that were timed`}`;
 }
 
 const facts = (s: GuideStep): string[] =>

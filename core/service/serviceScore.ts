@@ -1,3 +1,4 @@
+import { plural } from '../record/plural';
 import { z } from 'zod';
 import type { GoalId } from './goals';
 import { leastSteps, type Way } from './leastSteps';
@@ -35,11 +36,13 @@ const ofWay =
     if (!found) return none('no step of the log reaches it');
     if (what === 'minutes') {
       if (found.timed < found.steps.length) {
-        return none(`${found.timed} of ${found.steps.length} steps are timed`);
+        return none(
+          `${found.timed} of ${plural(found.steps.length, 'step')} ${found.timed === 1 ? 'is' : 'are'} timed`,
+        );
       }
-      return { value: (found.seconds ?? 0) / 60, from: `${found.steps.length} steps` };
+      return { value: (found.seconds ?? 0) / 60, from: plural(found.steps.length, 'step') };
     }
-    return { value: found[what].length, from: `${found.steps.length} steps` };
+    return { value: found[what].length, from: plural(found.steps.length, 'step') };
   };
 
 /** Share of the parts of some kinds for which something is known to hold. */
@@ -84,14 +87,14 @@ export const CRITERIA: readonly Criterion[] = [
   of('screw-kinds', 'Kinds of screws', '', 1, 6, 1, ({ log }) => {
     const used = new Set(log.screws.map((s) => s.group).filter((g) => g !== undefined));
     return used.size
-      ? { value: used.size, from: `${log.screws.length} screws` }
+      ? { value: used.size, from: plural(log.screws.length, 'screw') }
       : none('no screw has a group');
   }),
   of('hidden-screws', 'Hidden screws', '', 0, 5, 1, ({ log }) =>
     log.screws.length
       ? {
           value: log.screws.filter((s) => s.hiddenUnder !== undefined).length,
-          from: `${log.screws.length} screws`,
+          from: plural(log.screws.length, 'screw'),
         }
       : none('no screw is logged'),
   ),

@@ -59,6 +59,19 @@ const COMMANDS = {
     keys: ['x'],
     words: 'files zip csv json backup',
   },
+  'library-rows': {
+    name: 'Into the list: arrows, Space chooses, Shift reaches, Enter opens',
+    place: 'library',
+    keys: ['ArrowDown'],
+    shown: ['↓'],
+    keyOnly: true,
+  },
+  'compare-chosen': {
+    name: 'Compare the chosen machines',
+    place: 'library',
+    keys: ['c'],
+    words: 'side by side difference',
+  },
   'library-aside': { name: 'Show put aside', place: 'library', words: 'deleted removed archive' },
   undo: {
     name: 'Undo',

@@ -8,6 +8,8 @@ import { keeperOf } from '../documents/keepers';
 import { Modal } from '../kit/Modal';
 import {
   commandEntries,
+  compareEntries,
+  comparedWith,
   elsewhereWords,
   machineEntries,
   methodEntries,
@@ -32,7 +34,10 @@ export function CommandPalette({ open, close }: { open: boolean; close: () => vo
     setChosen(0);
     field.current?.focus();
   }, [open]);
-  const params = new URLSearchParams({ q: text.slice(0, 200), pageSize: '8' }).toString();
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const other = comparedWith(words, id);
+  const asked = other ? other.join(' ') : text;
+  const params = new URLSearchParams({ q: asked.slice(0, 200), pageSize: '8' }).toString();
   const { data } = useQuery({
     queryKey: machineKeys.list(params),
     queryFn: ({ signal }) => listMachines(params, signal),
@@ -51,9 +56,8 @@ export function CommandPalette({ open, close }: { open: boolean; close: () => vo
     enabled: open && id !== undefined,
     gcTime: 0,
   });
-  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
   const entries: Entry[] = [
-    ...machineEntries(data?.items ?? []),
+    ...(other && id ? compareEntries(data?.items ?? [], id) : machineEntries(data?.items ?? [])),
     ...commandEntries(words, standing, id),
     ...(keeper && id ? partEntries(keeper.view().value, id, words) : []),
     ...(method ? methodEntries(method, DEFAULTS, words) : []),
@@ -75,6 +79,7 @@ export function CommandPalette({ open, close }: { open: boolean; close: () => vo
         aria-expanded
         aria-controls="palette-list"
         aria-activedescendant={entries.length ? `command-${at}` : undefined}
+        placeholder={id ? 'a name, a command, or compare with …' : 'a name or a command'}
         value={text}
         maxLength={200}
         onChange={(e) => {

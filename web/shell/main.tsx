@@ -110,7 +110,7 @@ const router = createBrowserRouter([
         ],
       },
       {
-        path: '/compare/:a/:b',
+        path: '/compare/*',
         lazy: async () => ({
           Component: (await import('../features/compare/ComparePage')).ComparePage,
         }),

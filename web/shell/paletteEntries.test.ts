@@ -1,5 +1,7 @@
 import {
   commandEntries,
+  compareEntries,
+  comparedWith,
   elsewhereWords,
   machineEntries,
   methodEntries,
@@ -18,6 +20,18 @@ test('a command is given where it stands, and led to where it is of another step
   // every word must begin a word of it
   expect(commandEntries(['undo', 'xylophone'], ['undo'], ID)).toEqual([]);
   expect(commandEntries(['ndo'], ['undo'], ID)).toEqual([]);
+});
+
+test('“compare with” names other machines beside the open one', () => {
+  expect(comparedWith(['compare', 'with', 'quill'], ID)).toEqual(['quill']);
+  expect(comparedWith(['comp', 'quill'], ID)).toEqual(['quill']);
+  expect(comparedWith(['compare'], ID)).toEqual([]);
+  expect(comparedWith(['com', 'quill'], ID)).toBeNull();
+  expect(comparedWith(['compare', 'quill'], undefined)).toBeNull();
+  const machine = (id: string) => ({ id, maker: 'Velmara', model: id, variant: '' }) as never;
+  expect(compareEntries([machine(ID), machine('b')], ID)).toEqual([
+    { name: 'Compare with Velmara b', hint: 'side by side', to: `/compare/${ID}/b` },
+  ]);
 });
 
 test('a command that can be given only elsewhere is not answered with silence', () => {

@@ -66,6 +66,25 @@ export function machineEntries(items: readonly MachineSummary[]): Entry[] {
   }));
 }
 
+/** Whether the words ask for another machine to compare the open one with; then the words for that machine. */
+export function comparedWith(
+  words: readonly string[],
+  machineId: string | undefined,
+): readonly string[] | null {
+  const [verb = '', ...rest] = words;
+  if (!machineId || verb.length < 4 || !'compare'.startsWith(verb)) return null;
+  return rest[0] === 'with' ? rest.slice(1) : rest;
+}
+
+/** The open machine beside each of others. */
+export function compareEntries(items: readonly MachineSummary[], machineId: string): Entry[] {
+  return machineEntries(items.filter((m) => m.id !== machineId)).map((e, i) => ({
+    name: `Compare with ${e.name}`,
+    hint: 'side by side',
+    to: `/compare/${machineId}/${items.filter((m) => m.id !== machineId)[i]!.id}`,
+  }));
+}
+
 /** Parts of the machine that is open. */
 export function partEntries(record: unknown, machineId: string, words: readonly string[]): Entry[] {
   if (!isObject(record) || !words.length) return [];

@@ -1,3 +1,4 @@
+import { plural } from '../../record/plural';
 import { EMPTY_LOG, openUpLog, readOpenUpLog, type OpenUpLog } from '../../service/openUpLog';
 import { acceptBy, type DocumentKind } from '../documentKind';
 
@@ -10,7 +11,8 @@ export const openingLogKind: DocumentKind<OpenUpLog> = {
   blank: () => EMPTY_LOG,
   read: readOpenUpLog,
   accept: acceptBy(openUpLog),
-  describe: ({ steps, screws }) => `${steps.length} steps, ${screws.length} screws`,
+  describe: ({ steps, screws }) =>
+    `${plural(steps.length, 'step')}, ${plural(screws.length, 'screw')}`,
   refersTo: () => [],
   travels: { as: 'file', folder: 'logs', strip: (log) => log },
 };

@@ -6,7 +6,12 @@ export function middleCap(caps: readonly Cap[]): Cap {
   return levels[Math.floor(levels.length / 2)] ?? 'full';
 }
 
-/** A cap at the head of a column: “at 36 dB(A)”. */
-export function capHeading(cap: Cap): string {
-  return typeof cap === 'number' ? `at ${cap} dB(A)` : cap === 'off' ? 'fans off' : 'full speed';
+/** A cap in a sentence: “at 36 dB(A)”. */
+export function atCap(cap: Cap): string {
+  return typeof cap === 'number' ? `at ${cap} dB(A)` : cap === 'off' ? 'fans off' : 'at full speed';
+}
+
+/** Watts of both dies together at a cap, at the head of a column. */
+export function togetherAt(cap: Cap): string {
+  return `together ${atCap(cap)}`;
 }

@@ -1,3 +1,4 @@
+import { confirmText, isAssumedText } from '@zugluft/core/family/markAssumed';
 import { getAt, setAt, type Draft, type Path } from './draft';
 import { useMachineFile } from './MachineFile';
 
@@ -19,11 +20,14 @@ export function TextInput({
   const value = getAt(draft, path);
   const key = path.join('.');
   const error = issueAt.get(key);
+  const [field, holder] = [String(path.at(-1)), path.slice(0, -1)];
+  const assumed = isAssumedText(getAt(draft, holder), field);
+  const confirmed = (d: Draft): Draft => setAt(d, holder, confirmText(getAt(d, holder), field));
   return (
     <div className={className}>
       <input
         id={`field-${key}`}
-        className={`${mono ? 'figure' : ''} input input-sm text-[0.95rem] w-full px-1.5 bg-transparent ${
+        className={`${mono ? 'figure' : ''} ${assumed ? 'italic' : ''} input input-sm text-[0.95rem] w-full px-1.5 bg-transparent ${
           error ? 'border-heat text-heat' : 'border-transparent hover:border-rule focus:border-air'
         }`}
         aria-label={label}
@@ -35,11 +39,21 @@ export function TextInput({
         onChange={(e) => {
           const text = e.currentTarget.value;
           change(
-            (d) => (write ? write(d, text) : setAt(d, path, text === '' ? undefined : text)),
+            (d) =>
+              write ? write(d, text) : confirmed(setAt(d, path, text === '' ? undefined : text)),
             key,
           );
         }}
       />
+      {assumed && (
+        <button
+          type="button"
+          className="text-small text-quiet underline underline-offset-2 cursor-pointer hover:text-ink px-1.5"
+          onClick={() => change(confirmed)}
+        >
+          assumed from a sibling: confirm
+        </button>
+      )}
       {error && (
         <p
           id={`field-${key}-error`}

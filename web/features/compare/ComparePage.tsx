@@ -1,45 +1,52 @@
 import { openCase } from '@zugluft/core/case/openCase';
-import { useQuery } from '@tanstack/react-query';
+import { plural } from '@zugluft/core/record/plural';
+import { useQueries } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { diffRecords } from '@zugluft/core/family/diffRecords';
 import { estimate } from '@zugluft/core/case/estimate';
 import type { Estimate } from '@zugluft/core/case/answer';
+import { compareRecords, MAX_COMPARED, type ComparedField } from '@zugluft/core/library/compared';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import { machineKeys, readMachine, type Machine } from '../../api/machines';
 import { NoiseLadder } from '../../documents/answer/NoiseLadder';
 import type { Draft } from '../../documents/record/draft';
 import { useLaboratory } from '../../documents/useLaboratory';
 import { machineName } from '../../documents/record/machineName';
+import { valueWordsOf } from '../../documents/record/fieldWords';
+import { pathWordsOf } from '../../documents/record/figureWords';
 import { PageFrame } from '../../kit/PageFrame';
-import { DifferenceList } from '../../documents/record/DifferenceList';
 
-/** Two machines' files side by side: the answers above, then every field in which they differ. */
+const SHOWN = 300;
+const nameOf = pathWordsOf('record');
+
+/** Several machines' files side by side: the answers above, then every field in which they differ. */
 export function ComparePage() {
-  const { a = '', b = '' } = useParams();
-  const left = useQuery({ queryKey: machineKeys.one(a), queryFn: () => readMachine(a), gcTime: 0 });
-  const right = useQuery({
-    queryKey: machineKeys.one(b),
-    queryFn: () => readMachine(b),
-    gcTime: 0,
-  });
-  const leftCaps = useCaps(left.data);
-  const rightCaps = useCaps(right.data);
-  const atLeastW = Math.max(10, most(leftCaps), most(rightCaps));
-  const [filter, setFilter] = useState('');
-  const differences = useMemo(
-    () => (left.data && right.data ? diffRecords(left.data.record, right.data.record) : []),
-    [left.data, right.data],
+  const ids = [...new Set((useParams()['*'] ?? '').split('/').filter(Boolean))].slice(
+    0,
+    MAX_COMPARED,
   );
-  const wanted = filter.trim().toLowerCase();
-  const shown = wanted
-    ? differences.filter((d) => d.path.toLowerCase().includes(wanted))
-    : differences;
-  const error = left.error ?? right.error;
+  const read = useQueries({
+    queries: ids.map((id) => ({
+      queryKey: [...machineKeys.one(id), 'compared'],
+      queryFn: () => readMachine(id),
+      gcTime: 0,
+    })),
+  });
+  const error = read.find((r) => r.error)?.error;
+  const there = read.every((r) => r.data) ? read.map((r) => r.data!) : null;
   return (
     <PageFrame crumbs={['Side by side']}>
-      <main className="p-4 max-w-6xl mx-auto">
+      <main className="p-4 max-w-[92rem] mx-auto">
         <h1 className="text-lg font-semibold mb-3">Side by side</h1>
+        {ids.length < 2 && (
+          <p>
+            Choose two to {MAX_COMPARED} machines in the{' '}
+            <Link to="/" className="underline underline-offset-2">
+              library
+            </Link>{' '}
+            and compare them there.
+          </p>
+        )}
         {error && (
           <p className="text-heat">
             {error.message}.{' '}
@@ -48,37 +55,106 @@ export function ComparePage() {
             </Link>
           </p>
         )}
-        {left.data && right.data && (
-          <>
-            <div className="grid md:grid-cols-2 gap-8">
-              <Side machine={left.data} caps={leftCaps} atLeastW={atLeastW} />
-              <Side machine={right.data} caps={rightCaps} atLeastW={atLeastW} />
-            </div>
-            <div className="flex items-baseline justify-between gap-4 mt-6 mb-1">
-              <h2 className="font-semibold">
-                {differences.length === 0
-                  ? 'The two records are the same'
-                  : `${differences.length} fields differ`}
-              </h2>
-              {differences.length > 8 && (
-                <input
-                  type="search"
-                  className="input input-sm w-52"
-                  aria-label="show fields with these words"
-                  placeholder="fields with …"
-                  maxLength={60}
-                  value={filter}
-                  onChange={(e) => setFilter(e.currentTarget.value)}
-                />
-              )}
-            </div>
-            <div data-testid="differences">
-              <DifferenceList differences={shown.slice(0, 300)} before="left" after="right" />
-            </div>
-          </>
-        )}
+        {there && ids.length >= 2 && <Compared machines={there} />}
       </main>
     </PageFrame>
+  );
+}
+
+function Compared({ machines }: { machines: readonly Machine[] }) {
+  const lab = useLaboratory();
+  // by the machines themselves: the list is made anew each time
+  const key = machines.map((m) => `${m.id} ${m.revision}`).join();
+  const caps = useMemo(
+    () => machines.map((m) => capsOfMachine(m, lab)),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [key, lab],
+  );
+  const rows = useMemo(
+    () => compareRecords(machines.map((m) => m.record)),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [key],
+  );
+  const [filter, setFilter] = useState('');
+  const wanted = filter.trim().toLowerCase();
+  const shown = wanted
+    ? rows.filter((r) => `${r.path} ${nameOf(r.path)}`.toLowerCase().includes(wanted))
+    : rows;
+  const atLeastW = Math.max(10, ...caps.flatMap((c) => (c ?? []).map((x) => x.together.watts)));
+  return (
+    <>
+      <div className="grid grid-cols-[repeat(auto-fit,minmax(18rem,1fr))] gap-8">
+        {machines.map((m, i) => (
+          <Side key={m.id} machine={m} caps={caps[i]!} atLeastW={atLeastW} />
+        ))}
+      </div>
+      <div className="flex items-baseline justify-between gap-4 mt-6 mb-1">
+        <h2 className="font-semibold">
+          {rows.length === 0
+            ? 'The records are the same'
+            : `${plural(rows.length, 'field')} ${rows.length === 1 ? 'differs' : 'differ'}`}
+        </h2>
+        {rows.length > 8 && (
+          <input
+            type="search"
+            className="input input-sm w-52"
+            aria-label="show fields with these words"
+            placeholder="fields with …"
+            maxLength={60}
+            value={filter}
+            onChange={(e) => setFilter(e.currentTarget.value)}
+          />
+        )}
+      </div>
+      <div
+        data-testid="differences"
+        className="overflow-x-auto"
+        tabIndex={0}
+        role="region"
+        aria-label="fields that differ"
+      >
+        <ComparedTable rows={shown.slice(0, SHOWN)} machines={machines} />
+      </div>
+    </>
+  );
+}
+
+function ComparedTable({
+  rows,
+  machines,
+}: {
+  rows: readonly ComparedField[];
+  machines: readonly Machine[];
+}) {
+  const valueOf = valueWordsOf('record');
+  return (
+    <table className="w-full text-left border-collapse text-[0.9rem]">
+      <thead>
+        <tr className="border-b border-ink text-small align-bottom">
+          <th className="font-normal px-1.5 py-1">field</th>
+          {machines.map((m) => {
+            const { name, variant } = machineName(m.record as Draft);
+            return (
+              <th key={m.id} className="font-normal px-1.5 py-1">
+                {[name, variant, m.stateName].filter(Boolean).join(', ')}
+              </th>
+            );
+          })}
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((r) => (
+          <tr key={r.path} className="border-b border-rule align-top">
+            <td className="px-1.5 py-0.5">{nameOf(r.path)}</td>
+            {r.values.map((x, i) => (
+              <td key={machines[i]!.id} className="px-1.5 py-0.5 figure text-small break-words">
+                {valueOf(x, r.path)}
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }
 
@@ -105,14 +181,7 @@ function Side({ machine, caps, atLeastW }: { machine: Machine; caps: Caps; atLea
 
 type Caps = Estimate['caps'] | null;
 
-function useCaps(machine: Machine | undefined): Caps {
-  const lab = useLaboratory();
-  return useMemo(() => {
-    const { record, complete } = parseRecord(machine?.record);
-    return record && complete
-      ? estimate(openCase({ record, lab }), { envelopes: false }).caps
-      : null;
-  }, [machine, lab]);
+function capsOfMachine(machine: Machine, lab: ReturnType<typeof useLaboratory>): Caps {
+  const { record, complete } = parseRecord(machine.record);
+  return record && complete ? estimate(openCase({ record, lab }), { envelopes: false }).caps : null;
 }
-
-const most = (caps: Caps) => Math.max(0, ...(caps ?? []).map((c) => c.together.watts));

@@ -46,6 +46,18 @@ export function CoolingStep() {
     setInHand({ list, index: at });
     setEntering(true);
   };
+  // a part that was looked for by its name
+  const named = params.get('part');
+  const [found, setFound] = useState<string | null>(null);
+  if (named !== found) {
+    setFound(named);
+    const [list = '', at] = named?.split('.') ?? [];
+    if (PART_KINDS.some((k) => k.list === list)) {
+      setWanted(list);
+      setInHand({ list, index: Number(at) || 0 });
+      setEntering(true);
+    }
+  }
   // what is chosen on the map is typed in at once
   useEffect(() => {
     if (!entering || inHand.list !== kind.list) return;

@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { StripStates } from '@zugluft/core/case/stripStates';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { wattsText } from '../../documents/answer/words';
-import { capHeading, middleCap } from '../../documents/answer/caps';
+import { atCap, middleCap } from '../../documents/answer/caps';
 import { estimateWorker } from '../../documents/answer/workers/estimateClient';
 import { latestOnly } from '../../documents/answer/workers/latestOnly';
 
@@ -31,7 +31,7 @@ export function StripEffects() {
   return (
     <section aria-label="strips in both states" className="px-1.5 py-2 text-[0.9rem]">
       <h3 className="text-small text-quiet mb-1">
-        Computed {capHeading(cap)}, together, with the strip there and without it
+        Computed {atCap(cap)}, together, with the strip there and without it
       </h3>
       <ul>
         {states.map((s) => (

@@ -1,6 +1,6 @@
 import { useCommands } from '../../documents/commands';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import {
   addState,
@@ -11,13 +11,15 @@ import {
   renameState,
 } from '../../api/families';
 import { machineKeys, type Machine } from '../../api/machines';
-import { documentMoved } from '../../documents/keepers';
+import { documentMoved, onArrived } from '../../documents/keepers';
 import { useMachineFile } from '../../documents/record/MachineFile';
-import { capHeading, middleCap } from '../../documents/answer/caps';
+import { togetherAt, middleCap } from '../../documents/answer/caps';
 import type { OpenedMachine } from '../../documents/record/openedMachine';
 import { Modal } from '../../kit/Modal';
 import { PlainInput } from '../../kit/PlainInput';
 import { wattsText } from '../../documents/answer/words';
+
+const LOOK_AGAIN_MS = 3000;
 
 type Kind = 'state' | 'unit' | 'variant' | 'rename';
 
@@ -67,7 +69,22 @@ export function FamilyPanel() {
   const { data, error } = useQuery({
     queryKey: familyKeys.family(machine.id),
     queryFn: () => listFamily(machine.id),
+    // as long as watts are being computed it is looked at again
+    refetchInterval: (query) =>
+      query.state.data?.items.some((m) => m.watts[String(cap)] === undefined)
+        ? LOOK_AGAIN_MS
+        : false,
   });
+  // a name or figure that was typed here, or a sibling that was changed, stands in it as soon as the server has it
+  useEffect(
+    () =>
+      onArrived((of) => {
+        if (of === 'record' || of === 'unit') {
+          void client.invalidateQueries({ queryKey: ['machines', 'family'] });
+        }
+      }),
+    [client],
+  );
   const make = useMutation({
     mutationFn: (kind: Kind): Promise<Machine> => {
       if (kind === 'state') return addState(machine.id, text);
@@ -120,7 +137,7 @@ export function FamilyPanel() {
             <th className="font-normal px-1.5 py-1">unit</th>
             <th className="font-normal px-1.5 py-1">state</th>
             <th className="font-normal px-1.5 py-1 text-right whitespace-nowrap">
-              {capHeading(cap)}
+              {togetherAt(cap)}
             </th>
             <th className="font-normal px-1.5 py-1">
               <span className="sr-only">compare</span>

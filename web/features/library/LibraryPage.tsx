@@ -16,8 +16,9 @@ import { LibraryFilters } from './LibraryFilters';
 import { LibraryTable } from './LibraryTable';
 import { capOf, filtersSet } from './libraryView';
 import { UnsentMachines } from './UnsentMachines';
-import { TagBar } from './TagBar';
-import { useLibraryRows } from './useLibraryRows';
+import { ChosenBar } from './ChosenBar';
+import { useChosenRows } from './useChosenRows';
+import { allIds, useLibraryRows } from './useLibraryRows';
 
 /** All machines: searched, filtered, sorted, tagged, opened, put aside. The view stands in the address bar. */
 export function LibraryPage() {
@@ -32,7 +33,6 @@ export function LibraryPage() {
   // filters that somebody opened take the hand
   const asked = useRef(false);
   const [exchanging, setExchanging] = useState(false);
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [seen, setSeen] = useState({ from: 0, to: 0 });
   // changes in quick succession each start from the one before, shown yet or not
   const latest = useRef(view);
@@ -65,6 +65,8 @@ export function LibraryPage() {
     seen.from,
     seen.to,
   );
+  const rows = useChosenRows((index) => row(index)?.id);
+  const { chosen } = rows;
   const again = () => client.invalidateQueries({ queryKey: ['machines'] });
   const move = useMutation({
     mutationFn: ({ id, revision, back }: { id: string; revision: number; back: boolean }) =>
@@ -86,7 +88,7 @@ export function LibraryPage() {
     setFiltering((x) => !x);
   };
   const showAside = () => {
-    setChosen(new Set());
+    rows.clear();
     set({ aside: aside ? null : '1' });
   };
   useCommands({
@@ -95,6 +97,8 @@ export function LibraryPage() {
     'library-filter': toggleFilters,
     'library-exchange': () => setExchanging(true),
     'library-aside': showAside,
+    'library-rows': () =>
+      document.querySelector<HTMLElement>('[data-testid="library-rows"]')?.focus(),
   });
   const narrowed = filtersSet(view);
   const pending = data?.pending ?? 0;
@@ -106,7 +110,7 @@ export function LibraryPage() {
   }, [pending, data, refetch]);
   return (
     <PageFrame crumbs={[]}>
-      <main className="p-4 max-w-[80rem] mx-auto">
+      <main className="p-4 max-w-[92rem] mx-auto">
         <div className="flex flex-wrap items-center gap-3 mb-3">
           <h1 className="text-lg font-semibold mr-2">Library</h1>
           <SearchField
@@ -149,13 +153,13 @@ export function LibraryPage() {
             className="btn btn-primary btn-sm"
             onClick={() => beginMachine(navigate)}
           >
-            New machine <span className="figure opacity-80">n</span>
+            New machine <span className="figure opacity-80 key-hint">n</span>
           </button>
         </div>
         <UnsentMachines />
         <ExchangeDialog open={exchanging} close={() => setExchanging(false)} />
         {filtering && <LibraryFilters view={view} set={set} caps={caps} enter={asked.current} />}
-        {chosen.size > 0 && <TagBar chosen={[...chosen]} clear={() => setChosen(new Set())} />}
+        {chosen.size > 0 && <ChosenBar chosen={[...chosen]} clear={rows.clear} />}
         {error && (
           <div className="border-l-2 border-heat pl-3 my-3" role="alert">
             <p>The library could not be read: {error.message}.</p>
@@ -170,16 +174,14 @@ export function LibraryPage() {
           sort={view.get('sort') ?? 'maker'}
           setSort={(sort) => set({ sort })}
           cap={capOf(view, caps)}
+          caps={caps}
           aside={aside}
           move={({ id, revision }) => move.mutate({ id, revision, back: aside })}
-          chosen={chosen}
-          choose={(id) =>
-            setChosen((c) => {
-              const next = new Set(c);
-              if (!next.delete(id)) next.add(id);
-              return next;
-            })
-          }
+          rows={rows}
+          chooseAll={(all) => {
+            if (!all) rows.clear();
+            else void allIds(view, caps).then(rows.choose);
+          }}
           window_={(from, to) =>
             setSeen((s) => (s.from === from && s.to === to ? s : { from, to }))
           }

@@ -1,18 +1,20 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Archive, ArchiveRestore } from 'lucide-react';
-import { useEffect, useRef, type ReactNode } from 'react';
-import { Link } from 'react-router';
+import { useEffect, useRef, type KeyboardEvent, type ReactNode } from 'react';
+import { Link, useNavigate } from 'react-router';
 import { toShown } from '@zugluft/core/record/units';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { wattsColumn, type MachineSummary } from '@zugluft/core/library/answers';
-import { capHeading } from '../../documents/answer/caps';
+import type { ChosenRows } from './useChosenRows';
+import { CapSketch } from './CapSketch';
+import { togetherAt } from '../../documents/answer/caps';
 import { useNarrow } from '../../kit/useNarrow';
 import { useUnits } from '../../kit/units';
 import { wattsText } from '../../documents/answer/words';
 
 const ROW_PX = 37;
-/** On a phone a row has a second line. */
-const TALL_ROW_PX = 54;
+/** On a phone a row has more lines. */
+const TALL_ROW_PX = 74;
 const OVERSCAN = 12;
 
 interface Column {
@@ -49,7 +51,7 @@ function Watts({ m, cap }: { m: MachineSummary; cap: Cap }) {
   );
 }
 
-function columnsFor(cap: Cap, length: 'mm' | 'in'): Column[] {
+function columnsFor(cap: Cap, length: 'mm' | 'in', caps: readonly Cap[], mostW: number): Column[] {
   const thickness = (m: MachineSummary) =>
     m.thicknessMm === null
       ? null
@@ -68,7 +70,9 @@ function columnsFor(cap: Cap, length: 'mm' | 'in'): Column[] {
           >
             {[m.maker, m.model].filter(Boolean).join(' ') || 'Unnamed machine'}
           </Link>
-          <span className="sm:hidden block truncate text-quiet text-small">{m.variant}</span>
+          <span className="sm:hidden line-clamp-2 whitespace-normal text-quiet text-small leading-tight">
+            {m.variant}
+          </span>
         </>
       ),
     },
@@ -80,7 +84,9 @@ function columnsFor(cap: Cap, length: 'mm' | 'in'): Column[] {
       width: '',
       cell: (m) => (
         <span className="text-quiet flex items-center">
-          <span className="truncate">
+          <span
+            className={`line-clamp-2 whitespace-normal leading-tight ${m.variant.length > 34 ? 'text-small' : ''}`}
+          >
             {[m.variant, m.stateName === 'as found' ? '' : m.stateName].filter(Boolean).join(' · ')}
           </span>
           {m.tags.map((t) => (
@@ -94,7 +100,7 @@ function columnsFor(cap: Cap, length: 'mm' | 'in'): Column[] {
         </span>
       ),
     },
-    { sort: 'fans', header: 'fans', numeric: true, wide: true, width: 'w-16', cell: (m) => m.fans },
+    { sort: 'fans', header: 'fans', numeric: true, wide: true, width: 'w-14', cell: (m) => m.fans },
     {
       sort: 'pipes',
       header: 'pipes',
@@ -108,7 +114,7 @@ function columnsFor(cap: Cap, length: 'mm' | 'in'): Column[] {
       header: 'fin area',
       numeric: true,
       wide: true,
-      width: 'w-[5.5rem]',
+      width: 'w-[6.5rem]',
       cell: (m) => <Number_ value={m.finAreaCm2} digits={0} unit="cm²" />,
     },
     {
@@ -124,26 +130,34 @@ function columnsFor(cap: Cap, length: 'mm' | 'in'): Column[] {
       header: 'mass',
       numeric: true,
       wide: true,
-      width: 'w-20',
+      width: 'w-[6.2rem]',
       cell: (m) => <Number_ value={m.massKg} digits={2} unit="kg" />,
+    },
+    {
+      sort: '',
+      header: 'over the caps',
+      numeric: false,
+      wide: true,
+      width: 'w-[7.6rem]',
+      cell: (m) => <CapSketch m={m} caps={caps} cap={cap} mostW={mostW} />,
     },
     ...(cap === 'full'
       ? []
       : [
           {
             sort: wattsColumn(cap),
-            header: capHeading(cap),
+            header: togetherAt(cap),
             numeric: true,
-            width: 'w-[6.5rem]',
+            width: 'w-[8rem]',
             cell: (m: MachineSummary) => <Watts m={m} cap={cap} />,
           },
         ]),
     {
       sort: 'togetherFullW',
-      header: 'full speed',
+      header: togetherAt('full'),
       numeric: true,
       ...(cap === 'full' ? {} : { wide: true as const }),
-      width: 'w-24',
+      width: 'w-[8rem]',
       cell: (m) => <Watts m={m} cap="full" />,
     },
   ];
@@ -156,10 +170,11 @@ export function LibraryTable({
   sort,
   setSort,
   cap,
+  caps,
   aside,
   move,
-  chosen,
-  choose,
+  rows,
+  chooseAll,
   window_,
   dim,
 }: {
@@ -168,17 +183,19 @@ export function LibraryTable({
   sort: string;
   setSort: (sort: string) => void;
   cap: Cap;
+  caps: readonly Cap[];
   aside: boolean;
   move: (m: MachineSummary) => void;
-  chosen: ReadonlySet<string>;
-  choose: (id: string) => void;
+  rows: ChosenRows;
+  /** All that the view shows, or none. */
+  chooseAll: (all: boolean) => void;
   /** Told which rows are in sight. */
   window_: (from: number, to: number) => void;
   dim: boolean;
 }) {
   const holder = useRef<HTMLDivElement>(null);
+  const navigate = useNavigate();
   const { units } = useUnits();
-  const columns = columnsFor(cap, units.length);
   const rowPx = useNarrow() ? TALL_ROW_PX : ROW_PX;
   const virtual = useVirtualizer({
     count: total,
@@ -192,8 +209,43 @@ export function LibraryTable({
   });
   useEffect(() => virtual.measure(), [virtual, rowPx]);
   const items = virtual.getVirtualItems();
+  // one scale for the rows in sight and those around them
+  const mostW = Math.max(
+    20,
+    ...items.flatMap((item) => {
+      const m = row(item.index);
+      return m ? caps.map((c) => m[wattsColumn(c)] ?? 0) : [];
+    }),
+  );
+  const columns = columnsFor(cap, units.length, caps, mostW);
   const above = items[0]?.start ?? 0;
   const below = virtual.getTotalSize() - (items[items.length - 1]?.end ?? 0);
+  const go = (index: number) => {
+    rows.take(index);
+    virtual.scrollToIndex(index);
+  };
+  const onKeyDown = (e: KeyboardEvent) => {
+    if (e.target !== holder.current || !total) return;
+    const here = rows.at ?? -1;
+    if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
+      const next = Math.min(total - 1, Math.max(0, here + (e.key === 'ArrowDown' ? 1 : -1)));
+      if (e.shiftKey && here >= 0) {
+        if (!rows.chosen.has(row(here)?.id ?? '')) rows.turn(here);
+        rows.turn(next, true);
+      }
+      go(next);
+    } else if (e.key === 'Home') go(0);
+    else if (e.key === 'End') go(total - 1);
+    else if (e.key === ' ' && here >= 0) rows.turn(here, e.shiftKey);
+    else if (e.key === 'Enter' && here >= 0) {
+      const m = row(here);
+      if (m) void navigate(`/machines/${m.id}/cooling`);
+    } else if (e.key === 'a' && (e.ctrlKey || e.metaKey)) chooseAll(true);
+    else if (e.key === 'Escape') rows.clear();
+    else return;
+    e.preventDefault();
+    e.stopPropagation();
+  };
   const key = sort.replace('-', '');
   const falling = sort.startsWith('-');
   return (
@@ -203,7 +255,9 @@ export function LibraryTable({
       // a scrolling region is reached with the keyboard
       tabIndex={0}
       role="region"
-      aria-label="machines"
+      aria-label="machines: arrows go through them, Space chooses, Enter opens"
+      data-testid="library-rows"
+      onKeyDown={onKeyDown}
     >
       <table
         className={`w-full sm:min-w-[62rem] text-left border-collapse table-fixed ${dim ? 'opacity-60' : ''}`}
@@ -213,30 +267,49 @@ export function LibraryTable({
         <thead className="sticky top-0 bg-base-100 z-10">
           <tr className="border-b border-ink text-small">
             <th className="w-8">
-              <span className="sr-only">choose</span>
+              <input
+                type="checkbox"
+                className="checkbox checkbox-xs"
+                aria-label="choose all that are shown"
+                title="all, Ctrl+A in the list"
+                checked={total > 0 && rows.chosen.size >= total}
+                onChange={(e) => chooseAll(e.currentTarget.checked)}
+              />
             </th>
             {columns.map((c) => (
               <th
                 key={c.header}
-                aria-sort={key !== c.sort ? 'none' : falling ? 'descending' : 'ascending'}
-                className={`font-normal py-1.5 px-2 whitespace-nowrap ${c.width} ${c.numeric ? 'text-right' : ''} ${c.wide ? 'hidden sm:table-cell' : ''}`}
+                aria-sort={
+                  c.sort === ''
+                    ? undefined
+                    : key !== c.sort
+                      ? 'none'
+                      : falling
+                        ? 'descending'
+                        : 'ascending'
+                }
+                className={`font-normal py-1.5 px-2 align-bottom leading-tight ${c.width} ${c.numeric ? 'text-right' : ''} ${c.wide ? 'hidden sm:table-cell' : ''}`}
               >
-                <button
-                  type="button"
-                  className={`cursor-pointer ${key === c.sort ? 'font-semibold' : 'text-quiet hover:text-ink'}`}
-                  onClick={() =>
-                    setSort(
-                      key === c.sort
-                        ? `${falling ? '' : '-'}${c.sort}`
-                        : c.numeric
-                          ? `-${c.sort}`
-                          : c.sort,
-                    )
-                  }
-                >
-                  {c.header}
-                  {key === c.sort && (falling ? ' ↓' : ' ↑')}
-                </button>
+                {c.sort === '' ? (
+                  <span className="text-quiet">{c.header}</span>
+                ) : (
+                  <button
+                    type="button"
+                    className={`cursor-pointer ${key === c.sort ? 'font-semibold' : 'text-quiet hover:text-ink'}`}
+                    onClick={() =>
+                      setSort(
+                        key === c.sort
+                          ? `${falling ? '' : '-'}${c.sort}`
+                          : c.numeric
+                            ? `-${c.sort}`
+                            : c.sort,
+                      )
+                    }
+                  >
+                    {c.header}
+                    {key === c.sort && (falling ? ' ↓' : ' ↑')}
+                  </button>
+                )}
               </th>
             ))}
             <th className="w-10">
@@ -257,7 +330,8 @@ export function LibraryTable({
                 key={item.index}
                 aria-rowindex={item.index + 2}
                 style={{ height: rowPx }}
-                className="border-b border-rule hover:bg-base-200"
+                data-at={rows.at === item.index || undefined}
+                className={`border-b border-rule hover:bg-base-200 ${rows.at === item.index ? 'outline-2 -outline-offset-2 outline-air' : ''} ${m && rows.chosen.has(m.id) ? 'bg-base-200' : ''}`}
               >
                 {m ? (
                   <>
@@ -266,8 +340,10 @@ export function LibraryTable({
                         type="checkbox"
                         className="checkbox checkbox-xs"
                         aria-label={`choose ${m.maker} ${m.model}, ${m.variant}`}
-                        checked={chosen.has(m.id)}
-                        onChange={() => choose(m.id)}
+                        checked={rows.chosen.has(m.id)}
+                        title="Shift chooses a range"
+                        onClick={(e) => rows.turn(item.index, e.shiftKey)}
+                        onChange={() => undefined}
                       />
                     </td>
                     {columns.map((c) => (

@@ -3,6 +3,20 @@ import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { listMachines, machineKeys, type MachineSummary } from '../../api/machines';
 import { listParams, PAGE_SIZE } from './libraryView';
 
+/** Chosen at most at once: what the server takes. */
+const MAX_CHOSEN = 1000;
+
+/** Ids of all machines that a view shows, page by page, up to what may be chosen at once. */
+export async function allIds(view: URLSearchParams, caps: readonly Cap[]): Promise<string[]> {
+  const ids: string[] = [];
+  for (let page = 1; ids.length < MAX_CHOSEN; page++) {
+    const { items, total } = await listMachines(listParams(view, caps, page));
+    ids.push(...items.map((m) => m.id));
+    if (!items.length || ids.length >= total) break;
+  }
+  return ids.slice(0, MAX_CHOSEN);
+}
+
 /** Rows of a long list as far as they are looked at: the first page, and those that the window shows. */
 export function useLibraryRows(
   view: URLSearchParams,

@@ -1,4 +1,4 @@
-import { commandOf, useCommands } from '../../documents/commands';
+import { useCommands } from '../../documents/commands';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import { NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
@@ -17,6 +17,8 @@ import { machineName } from '../../documents/record/machineName';
 import { MeasureNext } from './MeasureNext';
 import { ONE_COLUMN, useNarrow } from '../../kit/useNarrow';
 import { AnswerBar } from './AnswerBar';
+import { RouteLink } from './RouteLink';
+import { useProgress } from './useProgress';
 import { ReadoutPanel } from './ReadoutPanel';
 import { SaveStatus } from './SaveStatus';
 import { STEPS, stepOf } from './steps';
@@ -104,6 +106,7 @@ export function MachinePage() {
 function FilePage() {
   const { draft, issues, kept, machine } = useMachineFile();
   const { undo, redo } = useUndoWithPlace();
+  const progress = useProgress();
   const navigate = useNavigate();
   const { name, variant } = machineName(draft);
   const go = (to: string) => () => void navigate(`/machines/${machine.id}/${to}`);
@@ -136,30 +139,15 @@ function FilePage() {
           aria-label="steps"
           className="border-r border-rule p-3 lg:pt-4 flex lg:block gap-1 overflow-x-auto relative no-print"
         >
-          {STEPS.map((s) => {
-            const open = issues.filter((i) => stepOf(i.path) === s.path).length;
-            return (
-              <NavLink
-                key={s.path}
-                to={`/machines/${machine.id}/${s.path}`}
-                title={`key ${commandOf(s.path).keys![0]!}`}
-                className={({ isActive }) =>
-                  `flex items-center gap-3 py-1.5 px-2 rounded-sm whitespace-nowrap ${isActive ? 'font-semibold' : 'text-quiet hover:text-ink'}`
-                }
-              >
-                {({ isActive }) => (
-                  <>
-                    <span
-                      aria-hidden
-                      className={`size-2.5 rounded-full border ${isActive ? 'bg-heat border-heat' : open || s.path === 'estimate' || s.path === 'open-up' ? 'border-ink' : 'bg-ink border-ink'}`}
-                    />
-                    <span className="grow">{s.name}</span>
-                    {open > 0 && <span className="figure text-small text-heat">{open} open</span>}
-                  </>
-                )}
-              </NavLink>
-            );
-          })}
+          {STEPS.map((s) => (
+            <RouteLink
+              key={s.path}
+              machineId={machine.id}
+              step={s}
+              progress={progress[s.path]}
+              open={issues.filter((i) => stepOf(i.path) === s.path).length}
+            />
+          ))}
           <hr className="hidden lg:block border-rule my-2" />
           <PhotosLink machineId={machine.id} />
           <MeasureNext />
@@ -203,7 +191,7 @@ function PhotosLink({ machineId }: { machineId: string }) {
       to={`/machines/${machineId}/photos`}
       title="key p"
       className={({ isActive }) =>
-        `flex items-center gap-3 py-1.5 px-2 rounded-sm whitespace-nowrap ${isActive ? 'font-semibold' : 'text-quiet hover:text-ink'}`
+        `flex shrink-0 items-center gap-3 py-1.5 px-2 rounded-sm whitespace-nowrap ${isActive ? 'font-semibold' : 'text-quiet hover:text-ink'}`
       }
     >
       <span className="grow">Photos and papers</span>

@@ -13,8 +13,11 @@ const MEANS = {
   'run-under-load': 'A steady run under load',
 } as const;
 
-/** Half a band; small ones need a decimal for the gain to be seen. */
-const half = (watts: number) => watts.toFixed(watts < 20 ? 1 : 0);
+/** Half a band now and then, in the decimals of watts; one more only where the gain would not be seen. */
+function halves(nowW: number, thenW: number): [string, string] {
+  const digits = nowW < 10 || nowW - thenW < 1 ? 1 : 0;
+  return [nowW.toFixed(digits), thenW.toFixed(digits)];
+}
 
 /** By what a figure is found out. */
 function howMeasured(path: string) {
@@ -58,7 +61,7 @@ export function MeasureNext() {
             </Link>
             {i.means === 'figure' && howMeasured(i.inputs[0]!)}
             <div className="figure text-small text-quiet">
-              ± {half(i.nowW)} → {half(i.thenW)} <span className="unit">W</span>
+              ± {halves(i.nowW, i.thenW).join(' → ')} <span className="unit">W</span>
             </div>
           </li>
         ))}

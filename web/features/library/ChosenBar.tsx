@@ -1,10 +1,14 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';
+import { MAX_COMPARED } from '@zugluft/core/library/compared';
+import { useNavigate } from 'react-router';
+import { useCommands } from '../../documents/commands';
+import { Kbd } from '../../kit/Kbd';
 import { changeTags } from '../../api/machines';
 
-/** Puts tags on the chosen machines, or takes them off. */
-export function TagBar({ chosen, clear }: { chosen: readonly string[]; clear: () => void }) {
+/** What can be done with the chosen machines: looked at side by side, tags put on or taken off. */
+export function ChosenBar({ chosen, clear }: { chosen: readonly string[]; clear: () => void }) {
   const [text, setText] = useState('');
   const client = useQueryClient();
   const tags = text
@@ -33,9 +37,21 @@ export function TagBar({ chosen, clear }: { chosen: readonly string[]; clear: ()
     },
   });
   const ready = tags.length > 0 && !change.isPending;
+  const navigate = useNavigate();
+  const comparable = chosen.length >= 2 && chosen.length <= MAX_COMPARED;
+  const compare = () => {
+    if (comparable) void navigate(`/compare/${chosen.join('/')}`);
+    else
+      toast(
+        chosen.length < 2
+          ? 'Choose a second machine to compare it with.'
+          : `At most ${MAX_COMPARED} machines stand side by side.`,
+      );
+  };
+  useCommands({ 'compare-chosen': compare });
   return (
     <form
-      aria-label="tags of the chosen machines"
+      aria-label="the chosen machines"
       className="flex flex-wrap items-center gap-2 py-2 text-[0.9rem] border-b border-rule"
       onSubmit={(e) => {
         e.preventDefault();
@@ -45,6 +61,15 @@ export function TagBar({ chosen, clear }: { chosen: readonly string[]; clear: ()
       <span>
         <span className="figure">{chosen.length}</span> chosen
       </span>
+      <button
+        type="button"
+        className="btn btn-xs"
+        title={comparable ? undefined : `two to ${MAX_COMPARED} machines`}
+        aria-disabled={!comparable}
+        onClick={compare}
+      >
+        Compare <Kbd>c</Kbd>
+      </button>
       <input
         className="input input-xs w-56"
         aria-label="tags, separated by commas"
