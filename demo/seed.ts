@@ -56,7 +56,12 @@ export async function seedDemo(library: Library): Promise<number> {
   for (const record of DEMO_MACHINES) {
     const made = await machines.create(record);
     for (const { name, path, caption, covers, bytes } of await drawPictures(record)) {
-      await attachments.add(made.id, bytes, { name, path }, { facts: { caption, covers } });
+      await attachments.add(
+        made.id,
+        bytes,
+        { name, path },
+        { facts: { caption, covers, looked: true } },
+      );
     }
     await logs.write(made.id, 0, demoLog(record));
     const known = UNITS.find(([words]) => words.test(record.identity?.variant ?? ''));

@@ -9,9 +9,9 @@ export type Row = Record<string, string>;
 
 const at = (path: string) => path.split('.');
 
-/** The row of a machine; `id` is the library's, so that the file finds its way back. */
-export function machineRow(id: string, record: CaseRecord): Row {
-  const row: Row = { id };
+/** The row of a machine; `id` is the library's, so that the file finds its way back; `state` names which state of its unit it is. */
+export function machineRow(id: string, record: CaseRecord, state = ''): Row {
+  const row: Row = { id, state: safeCell(state) };
   for (const { path } of MACHINE_COLUMNS) row[path] = safeCell(cellOf(getAt(record, at(path))));
   return row;
 }
@@ -33,7 +33,7 @@ export function partRows(id: string, record: CaseRecord): Row[] {
 }
 
 /** Columns of the two files, in order. */
-export const MACHINE_HEADER = ['id', ...MACHINE_COLUMNS.map((c) => c.path)];
+export const MACHINE_HEADER = ['id', 'state', ...MACHINE_COLUMNS.map((c) => c.path)];
 export const PART_HEADER = ['id', 'machine', 'list', 'part', ...PART_COLUMNS.map((c) => c.path)];
 
 /** Which of the two files a header belongs to; null where it is neither. */
@@ -45,10 +45,10 @@ export function fileKind(header: readonly string[]): 'machines' | 'parts' | null
 /** A record with what a row of the machines' file says; columns that the file does not have stay as they are. */
 export function applyMachineRow(record: CaseRecord, row: Row): unknown {
   let next = record as Json;
-  for (const { path, kind } of MACHINE_COLUMNS) {
+  for (const { path, kind, unit } of MACHINE_COLUMNS) {
     if (row[path] === undefined) continue;
     const before = getAt(next, at(path));
-    const value = fieldOf(row[path], kind, before);
+    const value = fieldOf(row[path], kind, before, unit);
     if (value !== before) next = setAt(next, at(path), value);
   }
   return next;
@@ -67,11 +67,10 @@ export function applyPartRow(record: CaseRecord, row: Row): unknown {
   const parts: Json[] = (record[list] ?? []) as Json[];
   const place = parts.findIndex((p) => p['id'] === id);
   let part: Json = place < 0 ? { id } : parts[place]!;
-  for (const { path, kind, lists } of PART_COLUMNS) {
+  for (const { path, kind, lists, unit } of PART_COLUMNS) {
     if (row[path] === undefined || !lists.includes(list)) continue;
     const before = getAt(part, at(path));
-    const value =
-      kind === 'along' && cellOf(before) === row[path] ? before : fieldOf(row[path], kind, before);
+    const value = fieldOf(row[path], kind, before, unit);
     if (value !== before) part = setAt(part, at(path), value);
   }
   return {

@@ -53,6 +53,14 @@ test.each([
   ['-3.5e-2', '-3.5e-2'],
   ['8-core', '8-core'],
   ["'quoted'", "'quoted'"],
+  [';=1+1', "';=1+1"],
+  [', +2', "', +2"],
+  ['\uff1d1+1', "'\uff1d1+1"],
+  ['\uff0b49', "'\uff0b49"],
+  // an apostrophe of one's own is no neutralised cell
+  ["'=1", "''=1"],
+  ["'-3", "''-3"],
+  ["''@x", "'''@x"],
 ])('the cell %j becomes %j and back', (text, cell) => {
   expect(safeCell(text)).toBe(cell);
   expect(plainCell(safeCell(text))).toBe(text);
@@ -78,6 +86,88 @@ test('figures as cells and back, notes kept where the figure stayed', () => {
     { part: 'fins', fromMm: 0, toMm: 70 },
     { part: 'plate' },
   ]);
+});
+
+test('any text comes back from its cell, and no cell begins as a formula', () => {
+  const sign = fc.constantFrom(
+    '=',
+    '+',
+    '-',
+    '@',
+    "'",
+    ';',
+    ',',
+    ' ',
+    '\t',
+    '\uff1d',
+    '\uff20',
+    '"',
+    'a',
+    '3',
+  );
+  fc.assert(
+    fc.property(fc.array(sign, { maxLength: 6 }), (signs) => {
+      const text = signs.join('');
+      const cell = safeCell(text);
+      expect(plainCell(cell)).toBe(text);
+      expect(/^[\s;,]*[=+@\uff1d\uff20]/.test(cell)).toBe(false);
+    }),
+    { numRuns: 500, seed: 7 },
+  );
+});
+
+test('a file that a spreadsheet saved with decimal commas changes nothing', () => {
+  const record = {
+    ...exampleRecord('two-fan-shared-pipes'),
+    identity: { maker: 'Oslund', model: 'Drift', firmware: '1.10', year: 2026 },
+    shell: { widthMm: { value: 355.5, note: 'at the hinge' }, depthMm: 245.25 },
+    plates: [
+      {
+        id: 'plate-cpu',
+        kind: 'copper-plate' as const,
+        dies: ['cpu'],
+        thicknessMm: { value: 1.5, note: 'edge', photo: 'x' },
+        covers: ['gpu memory', 'say "regulators"'],
+      },
+      { id: 'plate-gpu', kind: 'copper-plate' as const, dies: ['gpu'], covers: [] },
+    ],
+  };
+  const german = (cell: string) => {
+    const plain = Number(cell);
+    return cell !== '' && Number.isFinite(plain) ? String(plain).replace('.', ',') : cell;
+  };
+  const saved = (row: Record<string, string>) =>
+    Object.fromEntries(
+      Object.entries(row).map(([k, x]) => [k, k === 'id' || k === 'part' ? x : german(x)]),
+    );
+  let back = applyMachineRow(record, saved(machineRow('x', record))) as CaseRecord;
+  for (const row of partRows('x', record)) back = applyPartRow(back, saved(row)) as CaseRecord;
+  expect(back).toEqual(record);
+});
+
+test('cells are read with other units, and a word with spaces stays one', () => {
+  expect(fieldOf('2,5 cm', 'figure', undefined, 'mm')).toBe(25);
+  expect(fieldOf('45 %', 'figure', undefined, 'share')).toBe(0.45);
+  expect(
+    fieldOf('24,5 photo', 'figure', { value: 24.5, origin: 'photo', note: 'n' }, 'mm'),
+  ).toEqual({
+    value: 24.5,
+    origin: 'photo',
+    note: 'n',
+  });
+  expect(cellOf(['gpu memory', 'vrm'])).toBe('"gpu memory" vrm');
+  expect(fieldOf('"gpu memory" vrm', 'ids')).toEqual(['gpu memory', 'vrm']);
+  expect(fieldOf('a[0,5..70] b[..3]', 'along')).toEqual([
+    { part: 'a', fromMm: 0.5, toMm: 70 },
+    { part: 'b', toMm: 3 },
+  ]);
+  // a list that is empty stays; one that is emptied goes
+  const none: string[] = [];
+  expect(fieldOf('', 'ids', none)).toBe(none);
+  expect(fieldOf('', 'ids', ['fan'])).toBeUndefined();
+  // a text that was changed is changed
+  expect(fieldOf('1.2', 'text', '1.10')).toBe('1.2');
+  expect(fieldOf('1,1', 'text', '1.10')).toBe('1.10');
 });
 
 test('files are known by their headers', () => {

@@ -26,7 +26,7 @@ export type Cover = z.infer<typeof cover>;
 
 /**
  * What somebody may change of a photo or paper. `path` is what it belongs to: empty for the machine, `fans.fan-left` for a part,
- * `fans.fan-left.maxRpm` for a figure. `exported`: it goes into exports, with its boxes burned in.
+ * `fans.fan-left.maxRpm` for a figure. `exported`: it goes into exports, with its boxes burned in, once it was `looked` at.
  */
 export const attachmentFacts = z.strictObject({
   path: z.string().max(200),
@@ -34,6 +34,8 @@ export const attachmentFacts = z.strictObject({
   caption: z.string().max(500, 'at most 500 characters'),
   covers: z.array(cover).max(MAX_COVERS, `at most ${MAX_COVERS} boxes`),
   exported: z.boolean(),
+  /** Somebody looked through it for serial numbers, names and faces and said that it may be seen. */
+  looked: z.boolean().default(false),
 });
 export type AttachmentFacts = z.infer<typeof attachmentFacts>;
 

@@ -42,6 +42,7 @@ export function toAttachment(row: AttachmentRow): Attachment {
     caption: row.caption,
     covers: coversOf(row),
     exported: row.exported,
+    looked: row.looked,
     createdAt: row.createdAt.toISOString(),
     putAsideAt: row.putAsideAt?.toISOString() ?? null,
   };
@@ -228,10 +229,10 @@ export function createAttachmentStore(db: Database, documents: DocumentStore) {
       return oneByOne(() => thumbnail(bytes, row.covers, READING_PX));
     },
 
-    /** What goes out with a machine: those of its photos and papers that may. */
+    /** What goes out with a machine: those of its photos and papers that may, and that somebody looked at. */
     async exported(machineId: string): Promise<Attachment[]> {
       const rows = await Rows.findAll({
-        where: { machineId, putAsideAt: null, exported: true },
+        where: { machineId, putAsideAt: null, exported: true, looked: true },
         order: [
           ['createdAt', 'ASC'],
           ['id', 'ASC'],

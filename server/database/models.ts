@@ -62,6 +62,7 @@ export class AttachmentRow extends Model<
   declare caption: string;
   declare covers: string;
   declare exported: boolean;
+  declare looked: boolean;
   declare putAsideAt: Date | null;
   declare createdAt: CreationOptional<Date>;
   declare updatedAt: CreationOptional<Date>;
@@ -217,6 +218,7 @@ export function defineModels(sequelize: Sequelize): Models {
       caption: { type: DataTypes.STRING(500), allowNull: false },
       covers: { type: DataTypes.TEXT, allowNull: false },
       exported: { type: DataTypes.BOOLEAN, allowNull: false },
+      looked: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
       putAsideAt: { type: DataTypes.DATE, allowNull: true },
       createdAt: { type: DataTypes.DATE, allowNull: false },
       updatedAt: { type: DataTypes.DATE, allowNull: false },

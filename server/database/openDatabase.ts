@@ -11,6 +11,7 @@ import * as openUpLogs from './migrations/0006-open-up-logs';
 import * as labSettings from './migrations/0007-lab-settings';
 import * as documents from './migrations/0008-documents';
 import * as nameKeys from './migrations/0009-name-keys';
+import * as photosLookedAt from './migrations/0010-photos-looked-at';
 import { defineModels, type Models } from './models';
 import { createWriteQueue, type WriteQueue } from './writeQueue';
 
@@ -25,6 +26,7 @@ const MIGRATIONS: { name: string; up: (query: QueryInterface) => Promise<void> }
   { name: '0007-lab-settings', up: labSettings.up },
   { name: '0008-documents', up: documents.up },
   { name: '0009-name-keys', up: nameKeys.up },
+  { name: '0010-photos-looked-at', up: photosLookedAt.up },
 ];
 
 /** An open library; its writes go through one queue. */

@@ -228,6 +228,39 @@ test('machines.csv tells the watts at the laboratory’s caps, follows them, and
   ]);
 });
 
+test('machines.csv has the state as a column: untouched it changes nothing, changed it renames, new it names', async () => {
+  const made = await create();
+  await call()
+    .put(`/api/machines/${made.id}/state-name`)
+    .set('If-Match', '"1"')
+    .send({ name: 'cleaned; =new paste' })
+    .expect(200);
+  const file = (await download('/api/exchange/machines.csv')).toString();
+  expect(await actions(file)).toEqual(['same']);
+  const semicolons = Papa.unparse(
+    Papa.parse<Record<string, string>>(file.replace(/^\ufeff/, ''), { header: true }).data.slice(
+      0,
+      1,
+    ),
+    { delimiter: ';' },
+  );
+  expect(await actions(semicolons)).toEqual(['same']);
+  const renamed = file.replace('cleaned; =new paste', 'five years old');
+  expect(await actions(renamed)).toEqual(['changed']);
+  await send(renamed, '&apply=1').expect(200);
+  const now = (await call().get(`/api/machines/${made.id}`)).body;
+  expect(now).toMatchObject({ stateName: 'five years old', revision: 3, record: made.record });
+  const rows = Papa.parse<Record<string, string>>(file.replace(/^\ufeff/, ''), {
+    header: true,
+  }).data;
+  const other = { ...rows[0]!, id: '', 'identity.variant': 'another', state: 'as sent in' };
+  await send(Papa.unparse([other]), '&apply=1').expect(200);
+  const list = (await call().get('/api/machines?q=another')).body.items;
+  expect(list.map((m: { stateName: string }) => m.stateName)).toEqual(['as sent in']);
+  const long = Papa.unparse([{ ...other, 'identity.variant': 'third', state: 'x'.repeat(81) }]);
+  expect(await actions(long)).toEqual(['refused']);
+});
+
 test('a maker’s name in any script finds its family and comes in once', async () => {
   const first = record();
   Object.assign(first.identity, { maker: 'Ökobook', model: 'Ёлка 15', variant: 'Straße' });
@@ -271,7 +304,7 @@ test('a broken row in the middle is refused with its line, the others are taken'
   ]);
   expect(body.items[1].label).toContain('line 3');
   expect(body.items[1].reasons[0].message).toMatch(/row cannot be read/);
-  const wide = `${head}\nOslund,Drift 15,A,9000\nOslund,Drift 15,B,wide\nOslund,Drift 15,C,14 in`;
+  const wide = `${head}\nOslund,Drift 15,A,9000\nOslund,Drift 15,B,wide\nOslund,Drift 15,C,14 leagues`;
   const two = (await send(wide, '&apply=1').expect(200)).body.items;
   expect(two[0].reasons[0]).toMatchObject({ path: 'shell.widthMm' });
   expect(two.map((i: { action: string }) => i.action)).toEqual(['refused', 'refused', 'refused']);
@@ -366,10 +399,15 @@ test('photos go out with their boxes burned in and come back once; papers only w
   const photo = await add(await white.png().toBuffer(), 'label.png');
   await add(Buffer.from('%PDF-1.4 with a serial number'), 'sheet.pdf');
   const { path, name, exported } = photo;
+  const facts = { path, name, exported, caption: 'label', covers: [[0, 0, 0.5, 1]] };
+  await call().put(`${at}/${photo.id}`).set('If-Match', '"1"').send(facts).expect(200);
+  // covered alone is not looked at: it stays until somebody says so
+  const before = await download('/api/exchange/library.zip');
+  expect(Object.keys(unzipSync(before)).filter((f) => f.startsWith('photos/'))).toEqual([]);
   await call()
     .put(`${at}/${photo.id}`)
-    .set('If-Match', '"1"')
-    .send({ path, name, exported, caption: 'label', covers: [[0, 0, 0.5, 1]] })
+    .set('If-Match', '"2"')
+    .send({ ...facts, looked: true })
     .expect(200);
   const zip = await download('/api/exchange/library.zip');
   const files = Object.keys(unzipSync(zip)).filter((f) => f.startsWith('photos/'));

@@ -78,7 +78,7 @@ export async function* csvLines(
   for await (const { row, record } of machines(db, documents)) {
     const rows =
       kind === 'machines'
-        ? [{ ...machineRow(row.id, record), ...computed(row) }]
+        ? [{ ...machineRow(row.id, record, row.stateName), ...computed(row) }]
         : partRows(row.id, record);
     for (const r of rows) yield line(header.map((h) => r[h] ?? ''));
   }

@@ -90,6 +90,15 @@ export function createImporter(
       item.action = changes.length ? 'changed' : 'same';
       item.changed = changes.length;
       item.first = changes.slice(0, FIRST);
+      const { stateName } = candidate;
+      if (stateName !== undefined && stateName !== row.stateName) {
+        item.action = 'changed';
+        item.changed++;
+        item.first = [
+          { path: 'state', before: row.stateName, after: stateName },
+          ...item.first,
+        ].slice(0, FIRST);
+      }
     }
     for (const d of candidate.documents ?? []) {
       const state = await stateOf(d, item.machineId);
@@ -134,7 +143,7 @@ export function createImporter(
           item.machineId!,
           await read(),
           { name, path },
-          { takenAt, facts: { caption, exported: true }, ...(known ? {} : { id }) },
+          { takenAt, facts: { caption, exported: true, looked: true }, ...(known ? {} : { id }) },
         );
         item.photos++;
       } catch (cause) {
@@ -180,7 +189,7 @@ export function createImporter(
       const place = {
         variantId,
         unitId,
-        stateName: candidate.place?.stateName ?? 'as found',
+        stateName: candidate.place?.stateName ?? candidate.stateName ?? 'as found',
         ...(candidate.id ? { id: candidate.id } : {}),
       };
       const { id } = await addMachine(db, documents, record, place, transaction, {
@@ -214,7 +223,14 @@ export function createImporter(
         const { item, row } = await plan(candidate);
         if (item.action === 'new') item.machineId = await addNew(candidate);
         if (item.action === 'changed' && changed === 'update') {
-          await store.update(row!.id, row!.revision, candidate.record, { note: 'imported' });
+          const { stateName } = candidate;
+          const renamed = stateName !== undefined && stateName !== row!.stateName;
+          let { revision } = row!;
+          if (item.changed > (renamed ? 1 : 0)) {
+            const note = { note: 'imported' };
+            ({ revision } = await store.update(row!.id, revision, candidate.record, note));
+          }
+          if (renamed) await store.rename(row!.id, revision, stateName, { note: 'imported' });
         }
         if (item.action === 'changed' && changed === 'new') {
           const { id: _, place: __, attachments: ___, ...loose } = candidate;

@@ -1,6 +1,10 @@
 import Papa from 'papaparse';
 import { KIND_NAMES, kindNamed, type KindName } from '@zugluft/core/documents/kinds';
-import { unitFacts, type UnitFacts } from '@zugluft/core/family/unitFacts';
+import {
+  stateName as stateNameSchema,
+  unitFacts,
+  type UnitFacts,
+} from '@zugluft/core/family/unitFacts';
 import { applyMachineRow, applyPartRow, fileKind, type Row } from '@zugluft/core/exchange/csvRows';
 import { plainCell } from '@zugluft/core/exchange/cells';
 import { jsonDepth } from '@zugluft/core/exchange/jsonDepth';
@@ -22,6 +26,8 @@ export interface Candidate {
   refused?: string;
   place?: { variantId: string; unitId: string; stateName: string; facts: UnitFacts };
   tags?: string[];
+  /** Name of its state, where the file has a column for it. */
+  stateName?: string;
   /** What else is kept of it, by kind: the log of its opening. */
   documents?: CandidateDocument[];
   attachments?: CandidateAttachment[];
@@ -238,6 +244,13 @@ async function readZip(zip: ZipFiles): Promise<Candidate[]> {
   return out;
 }
 
+/** A state's name within bounds. */
+function checkedName(name: string): string {
+  const read = stateNameSchema.safeParse(name);
+  if (!read.success) throw new Error(`the state ${read.error.issues[0]!.message}`);
+  return read.data;
+}
+
 async function readCsv(bytes: Uint8Array, name: string, finder: Finder): Promise<Candidate[]> {
   let text: string;
   try {
@@ -285,7 +298,13 @@ async function readCsv(bytes: Uint8Array, name: string, finder: Finder): Promise
             });
         const start: CaseRecord = before?.record ?? { format: 'zugluft-record', formatVersion: 1 };
         const record = applyMachineRow(start, row);
-        out.push({ label, ...(before ? { id: before.id } : {}), record });
+        const stateName = plainCell(row['state'] ?? '').trim();
+        out.push({
+          label,
+          ...(before ? { id: before.id } : {}),
+          ...(stateName ? { stateName: checkedName(stateName) } : {}),
+          record,
+        });
         continue;
       }
       const before = known ? (known.record as CaseRecord) : id ? await finder.byId(id) : null;

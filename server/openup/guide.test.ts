@@ -51,7 +51,7 @@ test('a guide is one page, or Markdown with its photos; boxes are burned in and 
   await call()
     .put(`${at}/${photo}`)
     .set('If-Match', '"1"')
-    .send({ path, name, exported, caption: '', covers: [[0, 0, 0.5, 1]] })
+    .send({ path, name, exported, looked: true, caption: '', covers: [[0, 0, 0.5, 1]] })
     .expect(200);
 
   const page = await call().get(`/api/machines/${id}/guide.html`).expect(200);

@@ -68,10 +68,12 @@ export const factsOf = ({
   caption,
   covers,
   exported,
+  looked,
 }: Attachment): AttachmentFacts => ({
   path,
   name,
   caption,
   covers,
   exported,
+  looked,
 });

@@ -178,7 +178,7 @@ export const FIELD_KEYS: readonly [readonly string[], string][] = [
   [['Space'], 'on a part’s grip along a pipe: pick up, move with arrows, put down'],
   [
     ['←', '→'],
-    'in a photo: the one before, the next; c covers, z full size, d a copy, Del puts aside',
+    'in a photo: the one before, the next; c covers, l looked at, z full size, d a copy, Del puts aside',
   ],
   [['A'], 'on the screw map: the group; arrows move, Enter logs, takes out, puts back'],
   [

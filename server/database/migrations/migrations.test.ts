@@ -151,6 +151,21 @@ test('0009: names are compared without the case of any script', async () => {
   await db.close();
 });
 
+test('0010: photos that were there wait for a look, and whether they may go out stays', async () => {
+  const db = await upgraded('0009-name-keys', async (old) => {
+    await machineRows(old);
+    await run(
+      old,
+      `INSERT INTO attachments (id, machineId, revision, path, name, type, sha256, bytes, caption, covers, exported, createdAt, updatedAt)
+        VALUES ('p', 'm', 1, '', 'a.jpg', 'image/jpeg', 'x', 1, '', '[]', 1, '${AT}', '${AT}')`,
+    );
+  });
+  expect(await select(db, 'SELECT id, exported, looked FROM attachments')).toEqual([
+    { id: 'p', exported: 1, looked: 0 },
+  ]);
+  await db.close();
+});
+
 test('0007 and 0008: changes of settings and defaults become revisions of one document each; the library goes on', async () => {
   const db = await upgraded('0007-lab-settings', async (old) => {
     await laterMachine(old);

@@ -29,6 +29,18 @@ export function Lightbox({
   const [actual, setActual] = useState(false);
   const dialog = useRef<HTMLDialogElement>(null);
   const stage = useRef<HTMLDivElement>(null);
+  // where the hand was before gets it back
+  const [before] = useState(() => document.activeElement);
+  useEffect(
+    () => () => {
+      queueMicrotask(() => {
+        // paging puts another photo in its place
+        if (document.querySelector('dialog[open]') || !(before instanceof HTMLElement)) return;
+        if (before.isConnected) before.focus();
+      });
+    },
+    [before],
+  );
   const paper = isPaper(attachment);
   const label = facts.caption || attachment.name;
   useEffect(() => {
@@ -49,6 +61,7 @@ export function Lightbox({
     { label, revision: view?.revision ?? attachment.revision },
     flush,
   );
+  const look = () => change({ looked: !facts.looked, ...(facts.looked ? {} : { exported: true }) });
   const onKey = (e: KeyboardEvent) => {
     if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'z') {
       e.preventDefault();
@@ -61,6 +74,7 @@ export function Lightbox({
       ArrowLeft: () => go(-1),
       ArrowRight: () => go(1),
       c: addBox,
+      l: look,
       z: () => setActual((x) => !x),
       d: () => void saveCopy(),
       Delete: () => void putAside(),
@@ -126,7 +140,13 @@ export function Lightbox({
               <X size={18} aria-hidden />
             </button>
           </div>
-          <PhotoFacts attachment={attachment} facts={facts} change={change} addBox={addBox} />
+          <PhotoFacts
+            attachment={attachment}
+            facts={facts}
+            change={change}
+            addBox={addBox}
+            look={look}
+          />
           <div className="flex flex-wrap gap-2">
             {!paper && (
               <button

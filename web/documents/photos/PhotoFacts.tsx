@@ -10,11 +10,14 @@ export function PhotoFacts({
   facts,
   change,
   addBox,
+  look,
 }: {
   attachment: Attachment;
   facts: AttachmentFacts;
   change: (part: Partial<AttachmentFacts>) => void;
   addBox: () => void;
+  /** Says that it was looked at, or takes that back. */
+  look: () => void;
 }) {
   const { draft } = useMachineFile();
   const paper = isPaper(attachment);
@@ -53,6 +56,24 @@ export function PhotoFacts({
         />
         goes into exports
       </label>
+      {facts.exported && (
+        <div className="mb-3">
+          <button
+            type="button"
+            className={`btn btn-sm ${facts.looked ? '' : 'btn-primary'}`}
+            aria-pressed={facts.looked}
+            onClick={look}
+          >
+            {facts.looked ? 'Looked at' : 'Looked at: nothing to hide'} <Kbd>l</Kbd>
+          </button>
+          {!facts.looked && (
+            <p className="text-small text-quiet mt-1">
+              It stays here until somebody has looked for serial numbers, names and faces, and has
+              covered them.
+            </p>
+          )}
+        </div>
+      )}
       {!paper && (
         <section aria-label="boxes" className="mb-3">
           <button type="button" className="btn btn-sm" onClick={addBox}>
@@ -67,10 +88,7 @@ export function PhotoFacts({
         </section>
       )}
       {paper && (
-        <p className="text-small text-quiet mb-3">
-          Nothing in a paper can be covered here. Look for serial numbers and names before it goes
-          into exports.
-        </p>
+        <p className="text-small text-quiet mb-3">Nothing in a paper can be covered here.</p>
       )}
       <dl className="grid grid-cols-[5.5rem_minmax(0,1fr)] gap-y-0.5 text-[0.9rem] mb-3">
         <dt className="text-quiet">File</dt>

@@ -65,7 +65,6 @@ export function ChosenBar({ chosen, clear }: { chosen: readonly string[]; clear:
         type="button"
         className="btn btn-xs"
         title={comparable ? undefined : `two to ${MAX_COMPARED} machines`}
-        aria-disabled={!comparable}
         onClick={compare}
       >
         Compare <Kbd>c</Kbd>

@@ -33,7 +33,8 @@ export function GuidePage() {
   const [goal, setGoal] = useState('all');
   const photosOf = (step: string) =>
     items.filter(
-      (a) => a.path === `log.steps.${step}` && a.exported && a.type !== 'application/pdf',
+      (a) =>
+        a.path === `log.steps.${step}` && a.exported && a.looked && a.type !== 'application/pdf',
     );
   const guide = guideOf(
     log,

@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
+import { plural } from '@zugluft/core/record/plural';
 import { MAX_ATTACHMENT_MB } from '@zugluft/core/library/attachment';
 import { isPaper, putAttachmentAside, type Attachment } from '../../api/attachments';
 import { AddButton } from '../../documents/photos/AddButton';
@@ -46,7 +47,8 @@ function Photos() {
   const rank = (name: string) => (order.includes(name) ? order.indexOf(name) : order.length);
   const sorted = [...groups].sort(([a], [b]) => rank(a) - rank(b));
   const inOrder = sorted.flatMap(([, list]) => list);
-  const open = items.filter((a) => !isPaper(a) && a.exported && !a.covers.length).length;
+  // in the order in which they are shown, so that one can be looked at after the other
+  const unseen = inOrder.filter((a) => a.exported && !a.looked);
   return (
     <div
       className={`min-h-full ${over ? 'outline-2 outline-dashed outline-air' : ''}`}
@@ -86,8 +88,21 @@ function Photos() {
       <p className="text-small text-quiet py-2">
         Choose, drop or paste JPEG, PNG, WebP or PDF, up to {MAX_ATTACHMENT_MB} MB each. Where a
         photo was taken is removed on arrival; serial numbers you cover yourself.
-        {open > 0 && ` ${open} that go into exports have no box yet.`}
       </p>
+      {unseen.length > 0 && (
+        <p className="border-l-2 border-heat pl-2 mb-2 text-[0.95rem]">
+          {plural(unseen.length, 'photo or paper', 'photos and papers')}{' '}
+          {unseen.length === 1 ? 'stays' : 'stay'} here until somebody has looked for serial
+          numbers, names and faces.{' '}
+          <button
+            type="button"
+            className="underline underline-offset-2 cursor-pointer"
+            onClick={() => show(unseen[0]!, unseen)}
+          >
+            Look through
+          </button>
+        </p>
+      )}
       {sending.length > 0 && <SendingList items={sending} />}
       {error && (
         <p className="text-heat py-2" role="alert">
@@ -116,7 +131,7 @@ function Photos() {
                     a.covers.length
                       ? `${a.covers.length} ${a.covers.length === 1 ? 'box' : 'boxes'}`
                       : '',
-                    a.exported ? '' : 'stays in',
+                    !a.exported ? 'stays in' : a.looked ? '' : 'not looked at',
                   ]
                     .filter(Boolean)
                     .join(' · ')}

@@ -1,0 +1,13 @@
+import { DataTypes, type QueryInterface } from 'sequelize';
+
+/**
+ * A photo or paper goes out only once somebody has looked at it and said so. What was there before waits for that look; whether it
+ * may go out at all stays as it was.
+ */
+export async function up(query: QueryInterface): Promise<void> {
+  await query.addColumn('attachments', 'looked', {
+    type: DataTypes.BOOLEAN,
+    allowNull: false,
+    defaultValue: false,
+  });
+}
