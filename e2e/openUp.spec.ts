@@ -34,8 +34,7 @@ test('an opening is logged by keys, goes on while the server is away, and one mi
   };
   await press('a', 'Enter', ...Array.from({ length: 20 }, () => 'ArrowRight'), 'Enter');
   await press('b', ...Array.from({ length: 20 }, () => 'ArrowDown'), 'Enter');
-  await press(...Array.from({ length: 20 }, () => 'ArrowLeft'), 'Enter');
-  await press('0');
+  await press(...Array.from({ length: 20 }, () => 'ArrowLeft'), '0');
   const balance = page.getByTestId('balance');
   await expect(balance.getByRole('row')).toHaveCount(3);
   await expect(page.getByTestId('way').getByRole('listitem')).toHaveCount(4);

@@ -166,10 +166,14 @@ test('a sibling’s log is a template: expected screws are confirmed at the benc
   await page.keyboard.press('Enter');
   for (const key of ['1', '1']) await page.keyboard.press(key);
   await expect(groups).toContainText('2 of 3 out');
-  await page.keyboard.press('1');
   await page.keyboard.press('0');
   await expect(groups).toContainText('2 out, 1 missing on arrival');
   await page.keyboard.press('Backspace');
+  await expect(groups).toContainText('2 of 3 out');
+  await expect(page.getByRole('dialog', { name: 'bench mode' })).toContainText(
+    /Undone: on arrival, screw \d+/,
+  );
+  await page.keyboard.press('1');
   await expect(groups).toContainText('3 out');
   // touched, a button takes no focus: Enter keeps its meaning; gone to by Tab it is the button's
   await page.getByRole('button', { name: '+ one more A' }).click();

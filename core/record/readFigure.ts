@@ -10,7 +10,7 @@ export interface ReadFigure {
   plain: boolean;
 }
 
-const NUMBER = String.raw`[+-]?(?:\d+(?:[.,]\d+)?|[.,]\d+)(?:e[+-]?\d+)?`;
+const NUMBER = String.raw`[+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:e[+-]?\d+)?`;
 const FRACTION = String.raw`(?:\d+\s+)?\d+\s*\/\s*\d+`;
 const ABOUT = String.raw`(~|≈|(?:ca|circa|about|approx)\.?\s)?\s*`;
 const QUANTITY = new RegExp(String.raw`^${ABOUT}(${FRACTION}|${NUMBER})\s*(.*)$`, 'iu');

@@ -16,7 +16,11 @@ import {
   startClock,
   takeOne,
   takePart,
-  toggleMissing,
+  lastUnplugged,
+  markHidden,
+  markMissing,
+  tellConnector,
+  wrongBack,
   unplugOne,
 } from './benchEdits';
 import { holeAt } from './holeAt';
@@ -67,13 +71,65 @@ test('each key press is one screw, out of its hole, with a place or counted only
   expect(log.connectors).toMatchObject([{ release: 'flip-latch', off: true }]);
 });
 
-test('the last screw was missing on arrival, or was not; it then is neither out nor left over', () => {
+test('an empty hole is marked where one points, never by turning a logged screw into a missing one', () => {
+  const at = { xMm: 5, yMm: 5 };
+  const taken = takeOne(begun(), 'step1', 'A', 'base', at);
+  // pointed at a hole whose screw was logged: refused in words, nothing changes
+  const refused = markMissing(taken, 'step1', 'A', 'base', at);
+  expect(refused.log).toBe(taken);
+  expect(refused.refused).toMatch(/logged in this hole/);
+  // beside all holes: an empty one there
+  const there = markMissing(taken, 'step1', 'A', 'base', { xMm: 100, yMm: 5 });
+  expect(there.refused).toBeNull();
+  expect(there.log.screws).toMatchObject([
+    { onArrival: 'there', out: true },
+    { onArrival: 'missing', out: false, xMm: 100, group: taken.screws[0]!.group },
+  ]);
+  expect(screwBalance(there.log).groups[0]).toMatchObject({ taken: 1, missingOnArrival: ['s2'] });
+  // pointed at once more it is to be looked at again
+  const again = markMissing(there.log, 'step1', 'A', 'base', { xMm: 100, yMm: 5 });
+  expect(again.log.screws[1]).toMatchObject({ onArrival: 'not-looked', out: false });
+  // nobody pointed and nothing is expected: one more of the group, only counted
+  const counted = markMissing(taken, 'step1', 'A', 'base', null);
+  expect(counted.log.screws).toMatchObject([{ out: true }, { onArrival: 'missing', out: false }]);
+  expect(counted.log.screws[1]!.xMm).toBeUndefined();
+  // from a sibling's log the next expected one is meant
+  const expected = markMissing(templateFrom(opened(), 'sibling'), 'step1', 'A', 'base', null);
+  expect(expected.log.screws).toHaveLength(6);
+  expect(expected.log.screws[0]).toMatchObject({ onArrival: 'missing', out: false });
+});
+
+test('hidden screws, names of connectors and ends of leads are told of what came last', () => {
   let log = takeOne(begun(), 'step1', 'A', 'base', { xMm: 5, yMm: 5 });
-  log = toggleMissing(log, 'step1');
-  expect(log.screws[0]).toMatchObject({ onArrival: 'missing', out: false });
-  expect(screwBalance(log).groups[0]).toMatchObject({ taken: 0, missingOnArrival: ['s1'] });
-  expect(toggleMissing(log, 'step1').screws[0]).toMatchObject({ onArrival: 'there', out: true });
-  expect(toggleMissing(begun(), 'step1').screws).toEqual([]);
+  log = takeOne(log, 'step1', 'A', 'base', { xMm: 50, yMm: 5 });
+  log = markHidden(log, 'step1', 'foot');
+  expect(log.screws.map((s) => s.hiddenUnder)).toEqual([undefined, 'foot']);
+  log = markHidden(log, 'step1', 'captive', log.screws[0]);
+  expect(log.screws[0]).toMatchObject({ captive: true });
+  expect(markHidden(begun(), 'step1', 'foot')).toEqual(begun());
+  expect(tellConnector(log, 'step1', { name: 'fan' })).toBe(log);
+  log = unplugOne(log, 'step1', 'press-on', 'base');
+  log = unplugOne(log, 'step1', 'press-on', 'base');
+  log = tellConnector(log, 'step1', { name: 'aerial 2' });
+  log = tellConnector(log, 'step1', { lead: 'black to 1' });
+  expect(log.connectors).toMatchObject([{}, { name: 'aerial 2', lead: 'black to 1' }]);
+  expect(log.connectors[0]).not.toHaveProperty('lead');
+  expect(lastUnplugged(log, 'step1')!.id).toBe(log.connectors[1]!.id);
+});
+
+test('another group, or one too many, is said on the way back', () => {
+  let log = endStep(opened(), 'step1', 'done', T0);
+  const step = () => backTogether(log)[0]!;
+  expect(wrongBack(log, step(), 'A')).toBeNull();
+  expect(wrongBack(log, step(), 'C')).toBe('There is no group C. 4 A and 2 B still wait here.');
+  for (let k = 0; k < 2; k++) log = putBackOne(log, step(), 'B');
+  expect(wrongBack(log, step(), 'B')).toBe(
+    'One B too many: all 2 of this step are back. 4 A still wait here.',
+  );
+  for (let k = 0; k < 3; k++) log = putBackOne(log, step(), 'A');
+  expect(wrongBack(log, step(), 'B')).toContain('1 A still waits here.');
+  log = putBackOne(log, step(), 'A');
+  expect(wrongBack(log, step(), 'A')).toBe('One A too many: all 4 of this step are back.');
 });
 
 test('with a sibling’s log the same keys take out what it expects, and a further screw is a new hole', () => {
@@ -111,7 +167,7 @@ test('pointed at, that hole is meant and not the next expected one; beside all h
   log = takeOne(log, 'step1', 'B', 'base', { xMm: 10, yMm: 10 });
   expect(log.screws).toHaveLength(8);
   // pointed at, a hole is said to have been empty, whatever was logged last
-  const empty = toggleMissing(log, 'step1', log.screws[1]);
+  const empty = markMissing(log, 'step1', 'A', 'base', { xMm: 330, yMm: 10 }).log;
   expect(empty.screws[1]).toMatchObject({ onArrival: 'missing', out: false });
   expect(empty.screws.filter((s) => s.onArrival === 'missing')).toHaveLength(1);
 });
@@ -225,7 +281,7 @@ test('whatever keys are pressed, the log stays one that is kept, and no screw is
           (x: OpenUpLog) =>
             takeOne(x, 'step1', l, 'base', { xMm, yMm }),
       ),
-    fc.constant((x: OpenUpLog) => toggleMissing(x, 'step1')),
+    fc.constant((x: OpenUpLog) => markMissing(x, 'step1', 'A', 'base', null).log),
     fc.constant((x: OpenUpLog) => unplugOne(x, 'step1', 'press-on', 'base')),
     fc.constantFrom('A', 'B', 'C').map((l) => (x: OpenUpLog) => {
       const step = backTogether(x).find((b) => b.undoes === 'step1');

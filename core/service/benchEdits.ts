@@ -51,18 +51,79 @@ export function lastTaken(log: OpenUpLog, stepId: string) {
     .at(-1);
 }
 
+/** A screw that somebody has seen: it was there, so that it cannot have been missing. */
+const wasSeen = (s: Screw) => s.out || s.onArrival === 'there' || s.onArrival === 'stripped';
+
 /**
- * A screw was not there when the machine arrived, or was after all: that of the hole one pointed at, else the last one of the step.
+ * A hole was empty when the machine arrived: the one that was pointed at, or, where the finger was beside all holes, one there;
+ * where nobody pointed the next one that the step still expects, else one more of the group that is only counted. Pointed at once
+ * more, one said to be missing is to be looked at again. A screw that was logged is never turned into a missing one.
+ *
+ * @param letter of the group that a hole without one belongs to
+ * @param at where it was, or null where nobody pointed
+ * @returns the log, and in words what was not done
  */
-export function toggleMissing(log: OpenUpLog, stepId: string, hole?: Screw): OpenUpLog {
-  const last = hole ?? lastTaken(log, stepId) ?? screwsOf(log, stepId).find((s) => !s.out);
+export function markMissing(
+  log: OpenUpLog,
+  stepId: string,
+  letter: string,
+  layer: string,
+  at: Place | null,
+): { log: OpenUpLog; refused: string | null } {
+  const pointed = at && holeAt(log, layer, at);
+  if (pointed) return missingAt(log, pointed);
+  const expected = at
+    ? undefined
+    : screwsOf(log, stepId).find((s) => !s.out && s.onArrival === 'not-looked');
+  if (expected)
+    return { log: editScrew(log, expected.id, { onArrival: 'missing' }), refused: null };
+  const next = addScrew(log, layer, letter, at, stepId);
+  const added = next.screws.at(-1)!.id;
+  return { log: editScrew(next, added, { onArrival: 'missing', out: false }), refused: null };
+}
+
+/** The same of one hole. */
+export function missingAt(log: OpenUpLog, hole: Screw): { log: OpenUpLog; refused: string | null } {
+  if (hole.onArrival === 'missing') {
+    return { log: editScrew(log, hole.id, { onArrival: 'not-looked' }), refused: null };
+  }
+  if (wasSeen(hole)) {
+    return { log, refused: 'A screw was logged in this hole, so that it was not missing.' };
+  }
+  const missing = { onArrival: 'missing', out: false, back: undefined } as const;
+  return { log: editScrew(log, hole.id, missing), refused: null };
+}
+
+/** What covered the last screw of a step, or the one of the hole that was pointed at; or that it is captive. */
+export function markHidden(
+  log: OpenUpLog,
+  stepId: string,
+  under: NonNullable<Screw['hiddenUnder']> | 'captive',
+  hole?: Screw,
+): OpenUpLog {
+  const screw = hole ?? lastTaken(log, stepId);
+  if (!screw) return log;
+  return editScrew(log, screw.id, under === 'captive' ? { captive: true } : { hiddenUnder: under });
+}
+
+/** The connector that came off last in a step. */
+export function lastUnplugged(log: OpenUpLog, stepId: string): Connector | undefined {
+  const ids = stepOf(log, stepId)?.connectors ?? [];
+  return ids.flatMap((id) => log.connectors.find((c) => c.id === id && c.off) ?? []).at(-1);
+}
+
+/** What the connector that came off last is called, or where its lead goes. */
+export function tellConnector(
+  log: OpenUpLog,
+  stepId: string,
+  about: { name: string } | { lead: string },
+): OpenUpLog {
+  const last = lastUnplugged(log, stepId);
   if (!last) return log;
-  const missing = last.onArrival === 'missing';
-  return editScrew(log, last.id, {
-    onArrival: missing ? 'there' : 'missing',
-    out: missing,
-    back: undefined,
-  });
+  return {
+    ...log,
+    connectors: log.connectors.map((c) => (c.id === last.id ? { ...c, ...about } : c)),
+  };
 }
 
 /** A connector is off: the next one that the step expects, else one more. */
@@ -227,6 +288,38 @@ export function putBackOne(log: OpenUpLog, step: BackStep, letter: string): Open
   return hole ? editScrew(log, hole, { back: 'own' }) : log;
 }
 
+/** Words for so many of each group, “2 A and 1 B”. */
+function groupCounts(log: OpenUpLog, holes: readonly string[]): string {
+  const counts = new Map<string, number>();
+  for (const id of holes) {
+    const group = log.screws.find((s) => s.id === id)?.group;
+    const letter = log.groups.find((g) => g.id === group)?.letter ?? '?';
+    counts.set(letter, (counts.get(letter) ?? 0) + 1);
+  }
+  return [...counts].map(([letter, n]) => `${n} ${letter}`).join(' and ');
+}
+
+/**
+ * What is wrong where a screw of a group is said to go back in a step: another group, or one too many.
+ *
+ * @returns words, null where such a screw is expected
+ */
+export function wrongBack(log: OpenUpLog, step: BackStep, letter: string): string | null {
+  const group = log.groups.find((g) => g.letter === letter)?.id;
+  const of = (holes: readonly string[]) =>
+    holes.filter((id) => log.screws.find((s) => s.id === id)?.group === group);
+  const waiting = waitingHoles(log, step);
+  if (group !== undefined && of(waiting).length) return null;
+  const rest = waiting.length
+    ? ` ${groupCounts(log, waiting)} still ${waiting.length === 1 ? 'waits' : 'wait'} here.`
+    : '';
+  if (group === undefined) return `There is no group ${letter}.${rest}`;
+  const mine = of(step.screws.flatMap((s) => s.holes)).length;
+  return mine
+    ? `One ${letter} too many: all ${mine} of this step are back.${rest}`
+    : `No ${letter} goes in here.${rest}`;
+}
+
 /** A screw goes into another hole than it came from. */
 export function putElsewhere(log: OpenUpLog, screwId: string, hole: string): OpenUpLog {
   const screw = log.screws.find((s) => s.id === screwId);
@@ -255,15 +348,21 @@ export function openAt(log: OpenUpLog, step: BackStep) {
   };
 }
 
+/** By what it is known that what belongs to no step of a layer was put back. */
+export const looseCheck = (layer: string) => `loose-${layer}`;
+
 /** A step of the way back is over, whatever it still lacks: the balance names that. Its strips lie in their places. */
 export function endBack(log: OpenUpLog, step: BackStep): OpenUpLog {
   if (step.check) {
     return { ...log, checked: [...new Set([...log.checked, step.check])] };
   }
   const mine = new Set(step.strips.map((s) => s.id));
-  return editStep(
-    { ...log, strips: log.strips.map((s) => (mine.has(s.id) ? { ...s, on: true } : s)) },
-    step.undoes!,
-    { back: true },
-  );
+  const next = {
+    ...log,
+    strips: log.strips.map((s) => (mine.has(s.id) ? { ...s, on: true } : s)),
+  };
+  if (step.undoes === null) {
+    return { ...next, checked: [...new Set([...log.checked, looseCheck(step.loose ?? '')])] };
+  }
+  return editStep(next, step.undoes, { back: true });
 }

@@ -1,4 +1,12 @@
-import { isPlaced, type OpenUpLog, type PlacedScrew, type Screw } from './openUpLog';
+import {
+  isPlaced,
+  type LoggedPart,
+  type OpenUpLog,
+  type PlacedScrew,
+  type Screw,
+  type StepKind,
+} from './openUpLog';
+import { stepKindOf } from './stepKinds';
 
 export type ScrewWarning =
   | { kind: 'two-lengths'; screws: string[]; lengthsMm: number[] }
@@ -14,6 +22,21 @@ const NEAR_MM = 15;
 /** A hole lies where its mirror has one when it is off by no more than this. */
 const MIRROR_MM = 8;
 
+/** Steps whose screws hold something inside the machine. */
+const INSIDE: ReadonlySet<StepKind> = new Set([
+  'sink',
+  'fan-out',
+  'card',
+  'board',
+  'jack',
+  'battery-out',
+  'battery',
+]);
+
+/** A touchpad or a battery, by its kind or its name. */
+const mayBePressed = ({ id, name, kind }: LoggedPart) =>
+  kind === 'battery' || kind === 'touchpad' || /touchpad|battery/i.test(`${id} ${name}`);
+
 /**
  * What looks wrong on the screw map: two lengths in one row, an odd one near touchpad or battery, a side that does not match its
  * mirror, so that a hidden screw may not have been found. A hole that was empty on arrival counts as found.
@@ -24,6 +47,9 @@ const MIRROR_MM = 8;
 export function screwWarnings(log: OpenUpLog): ScrewWarning[] {
   const lengthOf = (s: Screw) => log.groups.find((g) => g.id === s.group)?.lengthMm;
   const out: ScrewWarning[] = [];
+  const within = new Set(
+    log.steps.filter((s) => INSIDE.has(stepKindOf(s))).flatMap((s) => s.screws),
+  );
   for (const layer of log.layers) {
     const mine = log.screws.filter(isPlaced).filter((s) => s.layer === layer.id);
     for (const row of rows(mine)) {
@@ -37,7 +63,7 @@ export function screwWarnings(log: OpenUpLog): ScrewWarning[] {
       const length = lengthOf(s);
       if (length === undefined || usual === undefined || length <= usual + SAME_LENGTH_MM) continue;
       for (const p of log.parts) {
-        if (p.layer !== layer.id || !p.place || !/touchpad|battery/i.test(`${p.id} ${p.name}`)) {
+        if (p.layer !== layer.id || !p.place || !mayBePressed(p)) {
           continue;
         }
         const dx = Math.max(p.place.xMm - s.xMm, 0, s.xMm - p.place.xMm - p.place.widthMm);
@@ -46,7 +72,8 @@ export function screwWarnings(log: OpenUpLog): ScrewWarning[] {
       }
     }
     if (layer.widthMm === undefined) continue;
-    for (const s of mine) {
+    // inside, where parts lie off centre, a side says nothing of the other
+    for (const s of mine.filter((x) => !within.has(x.id))) {
       const xMm = layer.widthMm - s.xMm;
       if (Math.abs(xMm - s.xMm) <= 2 * MIRROR_MM) continue;
       if (mine.some((m) => Math.hypot(m.xMm - xMm, m.yMm - s.yMm) <= MIRROR_MM)) continue;

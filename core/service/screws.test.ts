@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { backTogether } from './backTogether';
+import { endBack, looseCheck } from './benchEdits';
 import { openUpLog, type OpenUpLog } from './openUpLog';
 import { screwBalance } from './screwBalance';
 import { screwWarnings } from './screwWarnings';
@@ -195,6 +196,93 @@ test('the way back: last step first, odd screws first, latches closed, then star
   expect(cover.tightening).toMatchObject({ by: 'crosswise', rounds: 2, neighbours: 0 });
   expect(cover.tightening!.order).not.toContain('f2');
   expect(back[3]!.name).toMatch(/minutes/);
+});
+
+test('whatever is out comes back: of steps skipped or still planned, and of no step', () => {
+  const out = log((x) => {
+    x.steps[0]!.state = 'planned';
+    x.steps[0]!.screws = ['r1', 'r2', 'r3'];
+    // of no step: a screw of the cover and a plug of nobody knows where
+    x.connectors.push({ id: 'fan', name: 'fan plug', off: true, on: false });
+    x.connectors.push({ id: 'spare', name: 'spare', off: false, on: false });
+  });
+  const back = backTogether(out);
+  const screws = back.flatMap((b) => b.screws.flatMap((g) => g.holes));
+  const outside = out.screws.filter((s) => s.out).map((s) => s.id);
+  expect([...screws].sort()).toEqual([...outside].sort());
+  const plugs = back.flatMap((b) => b.connectors.map((c) => c.id));
+  expect([...plugs].sort()).toEqual(['battery', 'fan', 'lead', 'touchpad']);
+  expect(back.map((b) => b.undoes ?? b.loose ?? b.check)).toEqual(
+    expect.arrayContaining(['cover', 'base', '']),
+  );
+  // a step that was skipped and took nothing off is left out
+  expect(back.map((b) => b.undoes)).not.toContain('ribbon');
+  // once it was put back it is known
+  const loose = back.find((b) => b.loose === 'base')!;
+  expect(loose.name).toBe('What belongs to no step, base cover');
+  expect(endBack(out, loose).checked).toEqual([looseCheck('base')]);
+});
+
+test('the battery goes in last before the cover whatever the order of the log, unless something covers it', () => {
+  const named = (x: OpenUpLog) =>
+    backTogether(x)
+      .filter((b) => b.undoes)
+      .map((b) => b.undoes);
+  const base = {
+    done: (id: string, name: string, needs: string[] = []) => ({ id, name, state: 'done', needs }),
+  };
+  const { done } = base;
+  const logOf = (...steps: object[]) =>
+    openUpLog.parse({
+      format: 'zugluft-openup',
+      formatVersion: 1,
+      steps: [...steps],
+    });
+  const plugs = done('plugs', 'Fan plugs out');
+  const cover = done('cover', 'Base cover off');
+  const out = done('out', 'Battery out');
+  const plug = done('plug', 'Battery plug out');
+  expect(named(logOf(cover, plug, out, plugs))).toEqual(['plugs', 'out', 'plug', 'cover']);
+  // logged late, and even before the cover
+  expect(named(logOf(cover, plugs, plug))).toEqual(['plugs', 'plug', 'cover']);
+  expect(named(logOf(plug, cover, plugs))).toEqual(['plugs', 'plug', 'cover']);
+  // a frame over it goes back after it, with what had to come off for the frame
+  const frame = done('frame', 'Mid-frame off', ['leads']);
+  const leads = done('leads', 'Antenna leads off');
+  const under = done('plug', 'Battery plug out', ['frame']);
+  expect(named(logOf(cover, leads, frame, under, plugs))).toEqual([
+    'plugs',
+    'plug',
+    'frame',
+    'leads',
+    'cover',
+  ]);
+});
+
+test('an odd screw near a part of kind battery is warned of, whatever it is called; a heat sink off centre is no hidden screw', () => {
+  const near = log((x) => {
+    put(x, 'f3').group = 'long';
+    x.parts.push({
+      id: 'p1',
+      name: 'long grey thing',
+      kind: 'battery',
+      layer: 'base',
+      place: { xMm: 110, yMm: 150, widthMm: 100, depthMm: 75 },
+      onlyWith: [],
+      consumables: [],
+      upgrades: [],
+    });
+  });
+  expect(screwWarnings(near)).toContainEqual({ kind: 'odd-near', screw: 'f3', part: 'p1' });
+  near.parts[0]!.kind = 'storage';
+  expect(screwWarnings(near).filter((w) => w.kind === 'odd-near')).toEqual([]);
+  const sink = log((x) => {
+    x.screws.push({ id: 'k1', layer: 'base', xMm: 90, yMm: 80, onArrival: 'there', out: true });
+    x.steps.push({ ...x.steps[0]!, id: 'sink', name: 'Heat sink lifted', screws: ['k1'] });
+  });
+  expect(screwWarnings(sink).filter((w) => w.kind === 'mirror')).toEqual([]);
+  sink.steps.at(-1)!.name = 'Next layer off';
+  expect(screwWarnings(sink).filter((w) => w.kind === 'mirror')).toHaveLength(1);
 });
 
 test('a log that is none is refused at its place', () => {

@@ -20,7 +20,8 @@ interface OpenUpValue {
   /** The log with at least one layer to draw on. */
   log: OpenUpLog;
   change: ChangeLog;
-  undo: () => void;
+  /** Takes the last change back and says which it was. */
+  undo: () => UndoStep | null;
   canUndo: boolean;
   /** Where it is kept, and what to choose in a conflict. */
   kept: KeepView<OpenUpLog> & { keeper: Keeper<OpenUpLog> };
@@ -61,7 +62,11 @@ export function OpenUpLogProvider({
   const { draft } = useMachineFile();
   const kept = useKept(keeper);
   const { value: log } = kept;
-  const undo = () => say('Undone', keeper.undo());
+  const undo = () => {
+    const step = keeper.undo();
+    say('Undone', step);
+    return step;
+  };
   const redo = () => say('Done again', keeper.redo());
   const { settings, loading } = useLabSettings();
   const [refused, setRefused] = useState<string | null>(null);

@@ -1,4 +1,5 @@
 import { useState, type KeyboardEvent } from 'react';
+import { missingAt } from '@zugluft/core/service/benchEdits';
 import { holeAt } from '@zugluft/core/service/holeAt';
 import { addScrew, editScrew, removeScrew, turnScrew } from '@zugluft/core/service/logEdits';
 import type { OpenUpLog } from '../../api/openUp';
@@ -32,6 +33,7 @@ export function ScrewMap({
   const [at, setAt] = useState({ xMm: 10, yMm: 10 });
   const [letter, setLetter] = useState('A');
   const [focused, setFocused] = useState(false);
+  const [said, setSaid] = useState('');
   const under = holeAt(log, layer.id, at);
   const unplaced = log.screws.find((s) => s.layer === layer.id && s.xMm === undefined);
   const waiting = log.screws.filter((s) => s.layer === layer.id && s.xMm === undefined).length;
@@ -59,15 +61,17 @@ export function ScrewMap({
       if (under) change((l) => turnScrew(l, under.id));
       else logAt(at);
     } else if (/^[a-z]$/i.test(e.key)) setLetter(e.key.toUpperCase());
-    else if (e.key === '0' && under) {
-      const missing = under.onArrival === 'missing';
-      change((l) =>
-        editScrew(l, under.id, {
-          onArrival: missing ? 'there' : 'missing',
-          out: false,
-          back: undefined,
-        }),
-      );
+    else if (e.key === '0' && !under) {
+      setSaid('');
+      change((l) => {
+        const next = addScrew(l, layer.id, letter, at, stepId);
+        const added = next.screws.at(-1)!.id;
+        return editScrew(next, added, { onArrival: 'missing', out: false });
+      });
+    } else if (e.key === '0' && under) {
+      const { refused } = missingAt(log, under);
+      setSaid(refused ?? '');
+      if (refused === null) change((l) => missingAt(l, under).log);
     } else if (e.key === '-' && under?.out) {
       change((l) => editScrew(l, under.id, { back: under.back === 'lost' ? undefined : 'lost' }));
     } else if ((e.key === 'Delete' || e.key === 'Backspace') && under) {
@@ -111,7 +115,7 @@ export function ScrewMap({
           log, out, back <Kbd>Enter</Kbd>
         </span>
         <span>
-          was missing <Kbd>0</Kbd>
+          hole was empty <Kbd>0</Kbd>
         </span>
         <span>
           lost <Kbd>-</Kbd>
@@ -119,6 +123,7 @@ export function ScrewMap({
         <span>
           remove <Kbd>Del</Kbd>
         </span>
+        {said && <span className="text-heat">{said}</span>}
         {unplaced && (
           <span className="text-ink">
             {waiting} counted, not on the map yet: Enter or click places {letterOf(unplaced.group)}

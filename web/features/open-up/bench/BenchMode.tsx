@@ -80,7 +80,10 @@ export function BenchMode() {
     if (panel) {
       const choice = panel.choices.find((c) => c.key === key.toLowerCase());
       if (choice) choose(choice.run);
-      else if (key === 'Escape' && step) setPanel(null);
+      else if (key === 'Backspace' && !panel.typed) {
+        bench.undo();
+        return true;
+      } else if (key === 'Escape' && step) setPanel(null);
       else if (key === 'Escape') leave();
       return choice !== undefined || key === 'Escape';
     }

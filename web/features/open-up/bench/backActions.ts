@@ -4,6 +4,7 @@ import {
   plugOne,
   putBackOne,
   waitingHoles,
+  wrongBack,
 } from '@zugluft/core/service/benchEdits';
 import { editScrew } from '@zugluft/core/service/logEdits';
 import type { BenchContext } from './benchContext';
@@ -19,6 +20,7 @@ export function backActions({
   change,
   go,
   setLetter,
+  say,
   sure,
   setSure,
 }: BenchContext) {
@@ -26,7 +28,10 @@ export function backActions({
     putBack(of: string) {
       setLetter(of);
       setSure(null);
-      if (back) change((l) => putBackOne(l, back, of));
+      if (!back) return;
+      const wrong = wrongBack(log, back, of);
+      say(wrong ?? '');
+      if (wrong === null) change((l) => putBackOne(l, back, of));
     },
     putAllBack() {
       if (!back) return;

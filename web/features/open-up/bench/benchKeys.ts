@@ -24,7 +24,7 @@ function openStrip(bench: Bench, { open, end }: BenchUi): StripKey[] {
       run: () => bench.take(letter),
     })),
     { key: '+', words: `one more ${bench.letter}`, run: () => bench.take(bench.letter) },
-    { key: '0', words: 'was missing', run: bench.missing, off: !bench.canMiss },
+    { key: '0', words: 'hole was empty', run: bench.missing, off: !bench.canMiss },
     { key: '*', words: 'connector', run: () => open('connector') },
     { key: '/', words: 'more', run: () => open('more') },
     { key: '.', words: step?.runningSince ? 'pause' : 'clock', run: bench.clock },
@@ -100,6 +100,9 @@ export function runBenchKey(key: string, bench: Bench, ui: BenchUi): boolean {
     b: () => ui.open('posture'),
     r: () => ui.open('strip'),
     a: bench.takeAllExpected,
+    h: () => ui.open('hidden'),
+    k: () => ui.open('plug-name'),
+    d: () => ui.open('lead'),
   };
   const run: Record<string, () => void> = {
     Escape: ui.leave,

@@ -7,11 +7,14 @@ import type { Bench } from './useBench';
 const opened = addStep(withLayer(EMPTY_LOG, { widthMm: 340, depthMm: 240 }), 'Base cover off');
 
 /** A bench that only remembers what was asked of it. */
-function fake(log: OpenUpLog = opened) {
+function fake(log: OpenUpLog = opened, known: Partial<Bench> | object = {}) {
   const asked: unknown[][] = [];
   const bench = new Proxy({} as Bench, {
     get: (_, name: string) => {
+      if (name in known) return (known as Record<string, unknown>)[name];
       if (name === 'log') return log;
+      if (name === 'doneActs') return new Set();
+      if (name === 'lastPlug') return undefined;
       if (name === 'letter') return 'A';
       if (name === 'nameOf') {
         return (act: string) => STEP_KIND_FACTS.find((a) => a.act === act)!.name;
@@ -43,6 +46,12 @@ const ALL: PanelName[] = [
   'strip',
   'note',
   'more',
+  'further',
+  'hidden',
+  'plug-name',
+  'plug-typed',
+  'lead',
+  'lead-typed',
   'posture',
   'layer',
   'layer-name',
@@ -57,7 +66,7 @@ test.each(ALL)(
     expect(choices.length > 0 || typed !== undefined).toBe(true);
     expect(new Set(choices.map((c) => c.key)).size).toBe(choices.length);
     for (const c of choices) {
-      expect(c.key).toMatch(/^[0-9a-z]$/);
+      expect(c.key).toMatch(/^[0-9a-z+]$/);
       const before = asked.length;
       c.run();
       expect(asked.length).toBe(before + 1);
@@ -76,6 +85,40 @@ test('the next step by one digit; before this one where it was remembered late',
     ['begin', 'Battery plug out', 'battery', 'before'],
     ['open', 'name'],
     ['open', 'name-earlier'],
+  ]);
+});
+
+test('what was done is no longer offered first; the usual steps are one key', () => {
+  const { asked, press, panel } = fake();
+  const first = () => panel('next').choices[0]!.words;
+  expect(first()).toBe('Base cover off');
+  const done = fake(opened, { doneActs: new Set(['cover', 'battery']) });
+  expect(done.panel('next').choices[0]!.words).toBe('Fan plugs out');
+  expect(done.panel('next').choices.map((c) => c.words)).toContain('Base cover off');
+  press('next', '+');
+  expect(asked).toEqual([['plan']]);
+  const keys = fake(opened, { plan: undefined })
+    .panel('next')
+    .choices.map((c) => c.key);
+  expect(keys).not.toContain('+');
+});
+
+test('a hidden screw, a connector’s name and a lead’s end by digits', () => {
+  const { asked, press, panel } = fake(opened, { lastPlug: { name: 'connector 2' } });
+  press('further', '2');
+  press('hidden', '1');
+  press('hidden', '6');
+  press('plug-name', '2');
+  press('lead', '1');
+  panel('lead-typed').typed!.run('under the hinge');
+  expect(panel('further').choices.map((c) => c.words)).toContain('what connector 2 is called');
+  expect(asked).toEqual([
+    ['open', 'hidden'],
+    ['hidden', 'foot'],
+    ['hidden', 'captive'],
+    ['tellPlug', { name: 'left fan' }],
+    ['tellPlug', { lead: 'black to main' }],
+    ['tellPlug', { lead: 'under the hinge' }],
   ]);
 });
 

@@ -25,6 +25,12 @@ export type PanelName =
   | 'strip'
   | 'note'
   | 'more'
+  | 'further'
+  | 'hidden'
+  | 'plug-name'
+  | 'plug-typed'
+  | 'lead'
+  | 'lead-typed'
   | 'posture'
   | 'layer'
   | 'layer-name';
@@ -50,6 +56,32 @@ const LAYER_NAMES = [
   'board',
   'display',
 ];
+
+const PLUG_NAMES = [
+  'battery',
+  'left fan',
+  'right fan',
+  'display',
+  'keyboard',
+  'touchpad',
+  'speakers',
+  'port board',
+  'aerial',
+];
+const LEAD_ENDS = [
+  'black to main',
+  'white to aux',
+  'black to 1',
+  'white to 2',
+  'grey to the third',
+  'rear edge',
+  'front edge',
+  'left edge',
+  'right edge',
+];
+
+/** The connector that is spoken of. */
+const plugWords = (bench: Bench) => bench.lastPlug?.name ?? 'the last connector';
 
 /** Choices by digit, the first being 1; a tenth is 0. */
 const numbered = (list: readonly { words: string; run: () => void }[]): Choice[] =>
@@ -79,16 +111,22 @@ export function benchPanel(
         title: name === 'next' ? 'What comes next?' : 'What was done before this?',
         choices: [
           ...numbered(
-            NEXT_ACTS.map((act) => ({
-              words: bench.nameOf(act),
-              run: () => bench.begin(bench.nameOf(act), act, where),
-            })),
+            // what was done already is the least likely to come next
+            [...NEXT_ACTS]
+              .sort((a, b) => Number(bench.doneActs.has(a)) - Number(bench.doneActs.has(b)))
+              .map((act) => ({
+                words: bench.nameOf(act),
+                run: () => bench.begin(bench.nameOf(act), act, where),
+              })),
           ),
           {
             key: '0',
             words: 'something else, typed',
             run: () => ui.open(name === 'next' ? 'name' : 'name-earlier'),
           },
+          ...(name === 'next' && bench.plan
+            ? [{ key: '+', words: 'the usual steps', run: bench.plan }]
+            : []),
           ...(name === 'next' && bench.log.steps.length > 0
             ? [{ key: 'v', words: 'all open: the way back', run: ui.turn }]
             : []),
@@ -209,12 +247,74 @@ export function benchPanel(
             { words: 'an earlier step, remembered late', run: () => ui.open('earlier') },
             { words: 'layer', run: () => ui.open('layer') },
             { words: 'posture', run: () => ui.open('posture') },
-            { words: 'a strip', run: () => ui.open('strip') },
+            { words: 'something else', run: () => ui.open('further') },
           ]),
-          { key: 'c', words: `several ${bench.letter} at once`, run: () => ui.open('count') },
-          { key: 'a', words: 'all expected screws are out', run: () => bench.takeAllExpected() },
-          { key: 'v', words: 'the way back', run: ui.turn },
         ],
+      };
+    case 'further':
+      return {
+        title: 'What else?',
+        choices: numbered([
+          { words: 'a strip', run: () => ui.open('strip') },
+          { words: 'the last screw was hidden, or is captive', run: () => ui.open('hidden') },
+          { words: `what ${plugWords(bench)} is called`, run: () => ui.open('plug-name') },
+          { words: `where ${plugWords(bench)} goes`, run: () => ui.open('lead') },
+          { words: `several ${bench.letter} at once`, run: () => ui.open('count') },
+          { words: 'all expected screws are out', run: () => bench.takeAllExpected() },
+          { words: 'the way back', run: ui.turn },
+        ]),
+      };
+    case 'hidden':
+      return {
+        title: 'What was it hidden under?',
+        choices: numbered([
+          ...(
+            [
+              ['foot', 'a foot'],
+              ['cover', 'a stick-on cover'],
+              ['card-dummy', 'a card dummy'],
+              ['seal', 'a seal'],
+              ['label', 'a label'],
+            ] as const
+          ).map(([under, words]) => ({ words, run: () => bench.hidden(under) })),
+          { words: 'nothing: it is captive', run: () => bench.hidden('captive') },
+        ]),
+      };
+    case 'plug-name':
+      return {
+        title: `What is ${plugWords(bench)} called?`,
+        choices: [
+          ...numbered(
+            PLUG_NAMES.map((n) => ({ words: n, run: () => bench.tellPlug({ name: n }) })),
+          ),
+          { key: '0', words: 'otherwise, typed', run: () => ui.open('plug-typed') },
+        ],
+      };
+    case 'plug-typed':
+      return {
+        title: `What is ${plugWords(bench)} called?`,
+        choices: [],
+        typed: {
+          label: 'name of the connector',
+          run: (text) => bench.tellPlug({ name: text.slice(0, 80) }),
+        },
+      };
+    case 'lead':
+      return {
+        title: `Where does ${plugWords(bench)} go?`,
+        choices: [
+          ...numbered(LEAD_ENDS.map((n) => ({ words: n, run: () => bench.tellPlug({ lead: n }) }))),
+          { key: '0', words: 'elsewhere, typed', run: () => ui.open('lead-typed') },
+        ],
+      };
+    case 'lead-typed':
+      return {
+        title: `Where does ${plugWords(bench)} go?`,
+        choices: [],
+        typed: {
+          label: 'where the lead goes',
+          run: (text) => bench.tellPlug({ lead: text.slice(0, 80) }),
+        },
       };
   }
 }

@@ -1,5 +1,5 @@
 import { backTogether, type BackStep } from '@zugluft/core/service/backTogether';
-import { lastTaken, screwsOf } from '@zugluft/core/service/benchEdits';
+import { lastTaken, lastUnplugged, looseCheck, screwsOf } from '@zugluft/core/service/benchEdits';
 import { cautionsOf, type CautionId } from '@zugluft/core/service/cautions';
 import { rulesAt, type HouseRules } from '@zugluft/core/service/houseRules';
 import { isPlaced } from '@zugluft/core/service/openUpLog';
@@ -11,7 +11,8 @@ import type { BenchSide } from './benchPlace';
 export type Step = OpenUpLog['steps'][number];
 
 /** By what a step of the way back is told from others. */
-export const keyOfBack = (b: BackStep): string => b.undoes ?? `check:${b.check}`;
+export const keyOfBack = (b: BackStep): string =>
+  b.undoes ?? (b.loose === null ? `check:${b.check}` : looseCheck(b.loose));
 
 /**
  * What stands on the bench: the step of the opening and that of the way back, what is to be read before, in which order.
@@ -34,8 +35,8 @@ export function benchPlan(
   const cautions: CautionId[] = step ? [...new Set([...cautionsOf(step), ...house.cautions])] : [];
   const way = backTogether(log, rules);
   const ended = (b: BackStep) =>
-    b.check
-      ? log.checked.includes(b.check)
+    b.undoes === null
+      ? log.checked.includes(b.check ?? looseCheck(b.loose ?? ''))
       : (log.steps.find((s) => s.id === b.undoes)?.back ?? false);
   const back =
     way.find((b) => keyOfBack(b) === wanted) ??
@@ -58,6 +59,7 @@ export function benchPlan(
     backIndex: back ? way.indexOf(back) : way.length,
     /** Holes in the order in which they are loosened, or tightened on the way back. */
     order: side === 'open' ? loosening : (back?.tightening?.order ?? []),
+    lastPlug: step ? lastUnplugged(log, step.id) : undefined,
     /** Letter of the group that the last screw here belonged to. */
     lastLetter: log.groups.find((g) => g.id === group)?.letter,
   };

@@ -3,18 +3,27 @@ import {
   addNote,
   endStep,
   liftStrip,
+  markHidden,
+  markMissing,
   pauseClocks,
   screwsOf,
   stamp,
   startClock,
   takeOne,
   takePart,
-  toggleMissing,
+  tellConnector,
   unplugOne,
 } from '@zugluft/core/service/benchEdits';
 import { holeAt } from '@zugluft/core/service/holeAt';
 import { addLayer, addStep, editScrew, editStep, fresh } from '@zugluft/core/service/logEdits';
-import type { Connector, LoggedPart, LoggedStrip, StepKind } from '@zugluft/core/service/openUpLog';
+import { stepKindOf } from '@zugluft/core/service/stepKinds';
+import type {
+  Connector,
+  LoggedPart,
+  LoggedStrip,
+  Screw,
+  StepKind,
+} from '@zugluft/core/service/openUpLog';
 import type { OpenUpLog } from '../../../api/openUp';
 import type { BenchContext } from './benchContext';
 import type { Step } from './benchPlan';
@@ -68,8 +77,12 @@ export function openActions({
       );
     },
     missing() {
-      const pointed = cursor?.armed ? holeAt(log, layer.id, cursor) : undefined;
-      on((l, s) => toggleMissing(l, s.id, pointed));
+      if (!step) return;
+      const at = cursor?.armed ? { xMm: cursor.xMm, yMm: cursor.yMm } : null;
+      const { refused } = markMissing(log, step.id, letter, layer.id, at);
+      if (refused === null) on((l, s) => markMissing(l, s.id, letter, layer.id, at).log);
+      setCursor((c) => c && { ...c, armed: false });
+      say(refused ?? '');
     },
     takeAllExpected() {
       on((l, s) =>
@@ -77,6 +90,27 @@ export function openActions({
           .filter((x) => !x.out && x.onArrival !== 'missing')
           .reduce((x, { id }) => editScrew(x, id, { out: true, onArrival: 'there' }), l),
       );
+    },
+    hidden(under: NonNullable<Screw['hiddenUnder']> | 'captive') {
+      const pointed = cursor?.armed ? holeAt(log, layer.id, cursor) : undefined;
+      on((l, s) => markHidden(l, s.id, under, pointed));
+    },
+    /** What the connector that came off last is called, or where its lead goes. */
+    tellPlug(about: { name: string } | { lead: string }) {
+      on((l, s) => tellConnector(l, s.id, about));
+    },
+    /** A plan to begin with; steps that are there already stay in front. */
+    usualSteps(steps: readonly Step[], layers: OpenUpLog['layers']) {
+      change((l) => {
+        const there = new Set(l.steps.map((s) => s.id));
+        const known = new Set(l.steps.map(stepKindOf));
+        const more = steps.filter((s) => !there.has(s.id) && !known.has(stepKindOf(s)));
+        return {
+          ...l,
+          layers: l.screws.length || l.steps.length ? l.layers : layers,
+          steps: [...l.steps, ...more],
+        };
+      });
     },
     unplug(release: NonNullable<Connector['release']>) {
       on((l, s) => unplugOne(l, s.id, release, layer.id));

@@ -3,7 +3,9 @@ import { pauseClocks, waitingHoles } from '@zugluft/core/service/benchEdits';
 import type { Place } from '@zugluft/core/service/holeAt';
 import { editScrew, turnScrew } from '@zugluft/core/service/logEdits';
 import type { StepKind } from '@zugluft/core/service/openUpLog';
-import { factsOfStepKind } from '@zugluft/core/service/stepKinds';
+import type { CaseRecord } from '@zugluft/core/record/recordSchema';
+import { standardLayers, standardSteps } from '@zugluft/core/service/standardSteps';
+import { factsOfStepKind, stepKindOf } from '@zugluft/core/service/stepKinds';
 import { useMachineFile } from '../../../documents/record/MachineFile';
 import { useOpenUp } from '../OpenUpLog';
 import { backActions } from './backActions';
@@ -17,8 +19,8 @@ export type Bench = ReturnType<typeof useBench>;
 
 /** What stands on the bench: the side (opening or way back), the step, the group of the last screw, and all that keys do. */
 export function useBench() {
-  const { machine } = useMachineFile();
-  const { log, change, undo, canUndo, rules } = useOpenUp();
+  const { machine, draft } = useMachineFile();
+  const { log, change, undo, canUndo, rules, rulesKnown, outline } = useOpenUp();
   const [kept] = useState(() => readPlace(machine.id));
   const [side, setSide] = useState<BenchSide>(kept?.side ?? 'open');
   const [wanted, setWanted] = useState<string | null>(kept?.stepId ?? null);
@@ -70,6 +72,8 @@ export function useBench() {
     setSure,
   };
 
+  const actions = openActions(context);
+
   return {
     ...plan,
     log,
@@ -80,15 +84,25 @@ export function useBench() {
     sure: back !== undefined && sure === keyOfBack(back),
     canUndo,
     /** There is a screw of which one can say that it was missing. */
-    canMiss: step !== undefined && step.screws.length > 0,
+    canMiss: step !== undefined,
     nameOf: (act: StepKind) => factsOfStepKind(act).name,
-    ...openActions(context),
+    /** Kinds of steps that were done. */
+    doneActs: new Set(log.steps.filter((s) => s.state === 'done').map(stepKindOf)),
+    /** The usual steps, where they are not there yet. */
+    plan: rulesKnown
+      ? () =>
+          actions.usualSteps(
+            standardSteps(draft as Partial<CaseRecord>, rules),
+            standardLayers(outline),
+          )
+      : undefined,
+    ...actions,
     ...backActions(context),
 
     say: setSaid,
     undo() {
-      undo();
-      setSaid('Undone.');
+      const step = undo();
+      setSaid(step ? `Undone: ${step.label}` : 'There is nothing to undo.');
     },
     point(at: Place) {
       if (side === 'open') setCursor({ ...at, armed: true });
