@@ -134,7 +134,11 @@ function newPart(draft: Draft, list: PartList): Part {
       return { id };
     case 'vents': {
       const unfed = unserved(draft, 'fans', 'vents');
-      if (unfed.length) return { id, flow: 'intake', side: 'base', fans: unfed.slice(0, 1) };
+      // seen before anything is opened, the first ones are those below
+      const closed = !partsOf(draft, 'fans').length && !partsOf(draft, 'finStacks').length;
+      if (unfed.length || closed) {
+        return { id, flow: 'intake', side: 'base', fans: unfed.slice(0, 1) };
+      }
       const shut = unserved(draft, 'finStacks', 'vents');
       return { id, flow: 'exhaust', side: 'rear', finStacks: shut.slice(0, 1) };
     }
