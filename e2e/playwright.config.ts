@@ -23,6 +23,8 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${port}`,
     // requests that a service worker makes pass by the tests' own answers; the one test of it allows it
     serviceWorkers: 'block',
+    // what cannot be done is said long before the test's own time is over
+    actionTimeout: 60_000,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: '/usr/bin/chromium',

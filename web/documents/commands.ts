@@ -108,6 +108,11 @@ const COMMANDS = {
     words: 'pictures images pdf',
   },
   history: { name: 'History', place: 'machine', keys: ['y'], words: 'revisions versions changes' },
+  'bench-sheet': {
+    name: 'Bench sheet: what is still open, to print',
+    place: 'machine',
+    words: 'print measure list open figures',
+  },
   export: { name: 'Export this record', place: 'machine', words: 'save file json download' },
   'new-state': {
     name: 'New state of this unit',
@@ -175,6 +180,7 @@ export const commandOf = (id: CommandId): CommandEntry => COMMANDS[id];
 export const FIELD_KEYS: readonly [readonly string[], string][] = [
   [['Enter'], 'in a field: the next one; Shift goes back, Escape leaves'],
   [['Ctrl', 'Enter'], 'in a figure: its ±, origin, note and photos'],
+  [['F1'], 'in a field of the record: how it is measured'],
   [['Space'], 'on a part’s grip along a pipe: pick up, move with arrows, put down'],
   [
     ['←', '→'],

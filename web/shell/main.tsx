@@ -102,6 +102,12 @@ const router = createBrowserRouter([
             }),
           },
           {
+            path: 'bench-sheet',
+            lazy: async () => ({
+              Component: (await import('../features/bench-sheet/BenchSheetPage')).BenchSheetPage,
+            }),
+          },
+          {
             path: 'history',
             lazy: async () => ({
               Component: (await import('../features/history/HistoryStep')).HistoryStep,

@@ -14,6 +14,7 @@ import { useUndoWithPlace } from './useUndoWithPlace';
 import { PageFrame } from '../../kit/PageFrame';
 import { Modal } from '../../kit/Modal';
 import { machineName } from '../../documents/record/machineName';
+import { HowToMeasure } from '../../documents/record/measure/HowToMeasure';
 import { MeasureNext } from './MeasureNext';
 import { ONE_COLUMN, useNarrow } from '../../kit/useNarrow';
 import { AnswerBar } from './AnswerBar';
@@ -115,6 +116,7 @@ function FilePage() {
     redo,
     photos: go('photos'),
     history: go('history'),
+    'bench-sheet': go('bench-sheet'),
     export: () => location.assign(`/api/exchange/machines/${machine.id}.json`),
     ...Object.fromEntries(STEPS.map((s) => [s.path, go(s.path)])),
   });
@@ -170,6 +172,7 @@ function FilePage() {
           </aside>
         )}
       </div>
+      <HowToMeasure />
       <Modal title="Changed in another window" open={kept.state.kind === 'conflict'}>
         {kept.state.kind === 'conflict' && (
           <ConflictPanel

@@ -66,6 +66,12 @@ export function MeasureNext() {
           </li>
         ))}
       </ul>
+      <Link
+        to={`/machines/${machine.id}/bench-sheet`}
+        className="inline-block mt-2 text-small text-quiet hover:text-ink underline underline-offset-2"
+      >
+        bench sheet to print
+      </Link>
     </section>
   );
 }

@@ -12,6 +12,7 @@ import { useKeys } from '../../kit/useKeys';
 import { ChainDiagram } from './ChainDiagram';
 import { DefaultRow } from './DefaultRow';
 import { Equation } from './Equation';
+import { MeasuringList } from './MeasuringList';
 
 const ALL = Object.entries(DEFAULTS) as [DefaultKey, Default][];
 
@@ -65,6 +66,11 @@ export function MethodPage() {
               </li>
             ))}
             <li className="pt-2 border-t border-rule">
+              <a href="#measuring" className="hover:underline underline-offset-2">
+                How figures are measured
+              </a>
+            </li>
+            <li className="pt-1.5">
               <a href="#defaults" className="hover:underline underline-offset-2">
                 Defaults <span className="figure text-quiet">{ALL.length}</span>
               </a>
@@ -103,6 +109,7 @@ export function MethodPage() {
                 ))}
               </section>
             ))}
+            <MeasuringList words={words} />
             <section id="defaults" aria-label="defaults" className="pt-5">
               <h2 className="font-semibold text-base">Defaults</h2>
               <p className="text-quiet max-w-[48rem] mb-2">
