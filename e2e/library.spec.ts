@@ -105,6 +105,13 @@ test('the envelope is read off with the arrow keys', async ({ page }) => {
   const second = await marked.textContent();
   await page.keyboard.press('ArrowUp');
   await expect(marked).not.toHaveText(second!);
+  // what the marked point says is announced, and the same stands in a table
+  await expect(page.getByTestId('marked-words')).toContainText(/W CPU and .* W GPU, held by/);
+  await expect(page.getByTestId('envelope-chart')).toHaveAccessibleName(/envelope.*marked/);
+  await page.getByText('as a table').click();
+  await expect(
+    page.getByRole('region', { name: 'corners of the envelope' }).getByRole('row').nth(3),
+  ).toBeVisible();
 });
 
 test('another window’s change is joined where it does not touch, and asked about where it does', async ({

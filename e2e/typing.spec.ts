@@ -220,3 +220,23 @@ test('keys that open something put the hand into it; Escape leaves search and fi
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toHaveCount(0);
 });
+
+test('F1 in a field tells how it is measured, and the hand returns to it; what is open is on a sheet', async ({
+  page,
+}) => {
+  await openMachine(page, 'thick and quiet');
+  await openParts(page, 'Fin stacks');
+  const depth = page.getByLabel('fins-left, depth, mm', { exact: true });
+  await depth.click();
+  await page.keyboard.press('F1');
+  const told = page.getByRole('dialog', { name: 'How to measure: depth' });
+  await expect(told).toContainText('The way of the air');
+  await expect(told.getByRole('img')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(depth).toBeFocused();
+  await page.keyboard.press('Escape');
+  await page.getByRole('link', { name: 'bench sheet to print' }).click();
+  await expect(page.getByTestId('bench-sheet')).toContainText(/figures? still open/);
+  await page.goto('/method?find=foot height');
+  await expect(page.getByTestId('measuring').getByRole('img').first()).toBeVisible();
+});

@@ -39,7 +39,6 @@ const how = (
 ): HowTo => ({ where, misread, ...more });
 
 const SHORT_LIVED = 'Short peaks while a program starts are not what it keeps.';
-const COPIED = 'A list on the maker’s page is that of one variant, often not of this one.';
 
 /** How each field is taken, by its path with `*` for any part. Usual ranges are common practice without a source. */
 export const HOW_TO: Readonly<Record<string, HowTo>> = {

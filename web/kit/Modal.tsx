@@ -44,7 +44,7 @@ export function Modal({
         if (e.target === ref.current) onClose?.();
       }}
     >
-      <div className="modal-box border border-rule max-w-xl p-5">
+      <div tabIndex={0} className="modal-box border border-rule max-w-xl p-5">
         <h2 className="text-lg font-semibold mb-3">{title}</h2>
         {open && children}
       </div>

@@ -47,7 +47,7 @@ export function AppShell({ crumbs, status, children }: FrameProps) {
   });
   return (
     <>
-      <header className="flex items-center gap-x-5 gap-y-1 flex-wrap px-4 min-h-[3.2rem] py-1.5 border-b border-ink text-[0.92rem]">
+      <header className="no-print flex items-center gap-x-5 gap-y-1 flex-wrap px-4 min-h-[3.2rem] py-1.5 border-b border-ink text-[0.92rem]">
         <Link
           to="/"
           className="flex items-center gap-2.5 font-bold text-lg"

@@ -22,34 +22,34 @@ export function KeySheet({ open, close }: { open: boolean; close: () => void }) 
   })).filter((p) => p.commands.length);
   return (
     <Modal title="Keys" open={open} onClose={close}>
-      <dl className="grid grid-cols-[9rem_1fr] gap-y-1.5">
+      <div className="grid grid-cols-[9rem_1fr] gap-y-1.5">
         {rows.map(({ title, commands }) => (
           <Fragment key={title}>
-            <dt className="col-span-2 font-semibold text-[0.9rem] pt-2">{title}</dt>
+            <h3 className="col-span-2 font-semibold text-[0.9rem] pt-2">{title}</h3>
             {commands.map(({ name, keys = [], shown = keys }) => (
               <div key={name} className="contents">
-                <dd className="flex items-start gap-1">
+                <p className="flex items-start gap-1">
                   {shown.map((k) => (
                     <Kbd key={k}>{k}</Kbd>
                   ))}
-                </dd>
-                <dd>{name}</dd>
+                </p>
+                <p>{name}</p>
               </div>
             ))}
           </Fragment>
         ))}
-        <dt className="col-span-2 font-semibold text-[0.9rem] pt-2">In fields and views</dt>
+        <h3 className="col-span-2 font-semibold text-[0.9rem] pt-2">In fields and views</h3>
         {FIELD_KEYS.map(([keys, words]) => (
           <div key={words} className="contents">
-            <dd className="flex items-start gap-1">
+            <p className="flex items-start gap-1">
               {keys.map((k) => (
                 <Kbd key={k}>{k}</Kbd>
               ))}
-            </dd>
-            <dd>{words}</dd>
+            </p>
+            <p>{words}</p>
           </div>
         ))}
-      </dl>
+      </div>
       <p className="text-small text-quiet mt-3">
         Single keys work where no field is focused. Escape closes.
       </p>

@@ -6,6 +6,7 @@ import { useEffect, useRef } from 'react';
 import type { CapEstimate } from '@zugluft/core/case/answer';
 import { themeColours } from './themeColours';
 import { useChart } from './useChart';
+import { capWord, wattsText } from './words';
 import { DASH, lineStyle, placeAlong, stretches, type Point } from './envelopeLines';
 
 register([LineChart, ScatterChart, GridComponent, MarkLineComponent, CanvasRenderer]);
@@ -185,5 +186,16 @@ export default function EnvelopeChart({
     );
   }, [chart, holder, caps, ruled, marked, large, theme]);
 
-  return <div ref={holder} className="w-full h-full" data-testid="envelope-chart" />;
+  const lines = caps.map((x) => (typeof x.cap === 'number' ? `${x.cap} dB(A)` : capWord(x.cap)));
+  return (
+    <div
+      ref={holder}
+      role="img"
+      aria-label={`envelope: sustained GPU watts over CPU watts, a line for each of ${lines.join(', ')}${
+        marked ? `; marked ${wattsText(marked.cpu)} W CPU and ${wattsText(marked.gpu)} W GPU` : ''
+      }`}
+      className="w-full h-full"
+      data-testid="envelope-chart"
+    />
+  );
 }

@@ -75,7 +75,13 @@ export function PartTable({
   const fields = new Set(columns.map((c) => c.field.split('.')[0]));
   return (
     <div>
-      <div className="overflow-x-auto relative">
+      <div
+        className="overflow-x-auto relative"
+        // reached with the keyboard where it is wider than the page
+        tabIndex={parts.length === 0 ? 0 : undefined}
+        role="region"
+        aria-label={`table of ${word}s`}
+      >
         <table
           className="w-full min-w-[48rem] text-left border-collapse"
           data-testid={`table-${list}`}

@@ -15,6 +15,7 @@ import { useTheme } from '../../kit/theme';
 import { bindingWords, capWord, wattsText } from '../../documents/answer/words';
 import { estimateWorker } from '../../documents/answer/workers/estimateClient';
 import { latestOnly } from '../../documents/answer/workers/latestOnly';
+import { EnvelopeTable } from './EnvelopeTable';
 import { KelvinChain } from './KelvinChain';
 import { LimitsAhead } from './LimitsAhead';
 import { OneDie } from './OneDie';
@@ -146,6 +147,10 @@ function AtEveryCap() {
             onPoint={(p: Point) => setPlace(nearestPlace(caps, p))}
           />
         </div>
+        <p className="sr-only" aria-live="polite" data-testid="marked-words">
+          {`${capWord(cap.cap)}${typeof cap.cap === 'number' ? ' dB(A)' : ''}: ${wattsText(marked.point.cpu)} W CPU and ${wattsText(marked.point.gpu)} W GPU${marked.binding ? `, held by ${bindingWords(marked.binding)}` : ''}`}
+        </p>
+        <EnvelopeTable caps={caps} />
         <p className="flex flex-wrap gap-x-6 text-[0.9rem] text-quiet no-print">
           <span>
             step along a line <Kbd>←</Kbd> <Kbd>→</Kbd>

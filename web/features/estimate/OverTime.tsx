@@ -5,6 +5,7 @@ import type { FirmwareEvent, Simulation } from '@zugluft/core/transient/simulate
 import { toShown } from '@zugluft/core/record/units';
 import { useUnits } from '../../kit/units';
 import { useTheme } from '../../kit/theme';
+import { TimeTable } from './TimeTable';
 import { capWord, wattsText } from '../../documents/answer/words';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { CapSelect } from '../../documents/answer/CapSelect';
@@ -128,13 +129,18 @@ export function OverTime({ request }: { request: CaseRequest }) {
             </select>
           </label>
         </div>
-        <div className="h-[min(38rem,68vh)]">
+        <div
+          className="h-[min(38rem,68vh)]"
+          role="img"
+          aria-label="watts, temperatures and fan speeds over time; the same as figures in the table below"
+        >
           {run && (
             <Suspense fallback={<p className="text-quiet p-4">drawing</p>}>
               <TimeChart run={run} theme={theme} units={units} />
             </Suspense>
           )}
         </div>
+        {run && <TimeTable run={run} />}
         <p className="text-small text-quiet">
           From idle, samples every half second. How this firmware steers its fans is assumed where
           the setting does not say.

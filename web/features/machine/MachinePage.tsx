@@ -165,7 +165,7 @@ function FilePage() {
         ) : (
           <aside
             aria-label="answer"
-            className="border-l border-rule p-4 lg:overflow-y-auto"
+            className="border-l border-rule p-4 lg:overflow-y-auto no-print"
             tabIndex={0}
           >
             <ReadoutPanel />

@@ -8,7 +8,8 @@ const ALL: readonly Measuring[] = Object.keys(HOW_TO).flatMap((at) => measuringO
 function title({ at, name }: Measuring): string {
   const list = at.split('.')[0] as keyof typeof PART_WORDS;
   const part = at.includes('*') ? PART_WORDS[list] : undefined;
-  return part ? `${part.charAt(0).toUpperCase()}${part.slice(1)}: ${name}` : name;
+  const words = part ? `${part}: ${name}` : name;
+  return `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
 }
 
 /** How every figure is taken; those with a drawing first. */

@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { plural } from '@zugluft/core/record/plural';
 import { MAX_ATTACHMENT_MB } from '@zugluft/core/library/attachment';
-import { isPaper, putAttachmentAside, type Attachment } from '../../api/attachments';
+import { putAttachmentAside, type Attachment } from '../../api/attachments';
 import { AddButton } from '../../documents/photos/AddButton';
 import { AttachmentTile } from '../../documents/photos/AttachmentTile';
 import { useAttachments } from '../../documents/photos/AttachmentsProvider';

@@ -147,7 +147,7 @@ const PICTURES: Record<DrawingId, { words: string; picture: ReactNode }> = {
         <path d="M10 62h150" />
         <path d="M22 28h126v20H22z" />
         <path d="M36 48h18l-3 14H39zM116 48h18l-3 14h-12z" />
-        <Span x1={72} y1={48} x2={72} y2={62} word="foot height" dx={30} dy={3} />
+        <Span x1={70} y1={48} x2={70} y2={62} word="height" dx={20} dy={3} />
         <text x="85" y="41" fontSize="10" textAnchor="middle" fill="currentColor" stroke="none">
           base
         </text>

@@ -249,6 +249,9 @@ export function benchPanel(
             { words: 'posture', run: () => ui.open('posture') },
             { words: 'something else', run: () => ui.open('further') },
           ]),
+          { key: 'c', words: `several ${bench.letter} at once`, run: () => ui.open('count') },
+          { key: 'a', words: 'all expected screws are out', run: () => bench.takeAllExpected() },
+          { key: 'v', words: 'the way back', run: ui.turn },
         ],
       };
     case 'further':
