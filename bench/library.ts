@@ -36,12 +36,16 @@ export interface LoadRow {
 }
 
 /** A library of copies of one record, with their watts as the program would have computed them. */
-async function fill(db: Database, record: CaseRecord): Promise<string[]> {
+export async function fill(
+  db: Database,
+  record: CaseRecord,
+  variants = VARIANTS,
+): Promise<string[]> {
   const described = describeRecord(record, true);
   const text = JSON.stringify(record);
   const now = new Date();
   const all: string[] = [];
-  for (let from = 0; from < VARIANTS; from += AT_ONCE) {
+  for (let from = 0; from < variants; from += AT_ONCE) {
     const ids = Array.from({ length: AT_ONCE }, (_, k) => ({
       n: from + k,
       id: randomUUID(),
@@ -110,7 +114,7 @@ async function fill(db: Database, record: CaseRecord): Promise<string[]> {
 }
 
 /** The program itself in a process of its own. */
-async function start(folder: string): Promise<{ child: ChildProcess; port: number }> {
+export async function start(folder: string): Promise<{ child: ChildProcess; port: number }> {
   const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
     env: { ...process.env, ZUGLUFT_DATA: folder, ZUGLUFT_PORT: '0' },
     stdio: ['ignore', 'pipe', 'inherit'],

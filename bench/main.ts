@@ -11,6 +11,7 @@ import { resolveCase } from '@zugluft/core/record/resolveCase';
 import { simulateFirmware } from '@zugluft/core/transient/simulateFirmware';
 import { planDraws, READOUTS, runDraws } from '@zugluft/core/uncertainty/draws';
 import { benchLibrary } from './library';
+import { benchPage } from './page';
 import { uncondensed } from './uncondensed';
 
 const load = (name: string) =>
@@ -84,7 +85,7 @@ await bench.run();
 const median = bench.tasks.map((t) =>
   t.result.state === 'completed' ? t.result.latency.p50 : NaN,
 );
-const library = await benchLibrary(two);
+const library = [...(await benchLibrary(two)), ...(await benchPage(two))];
 const lines = [
   '# Bench',
   '',

@@ -228,19 +228,16 @@ export function createDocumentStore(db: Database) {
     seen: number,
     change: (now: ValueOf<K>) => Change<ValueOf<K>>,
     about: WriteAbout,
+    /** What it begins with where it is not there yet. */
+    first?: ValueOf<K>,
   ): Promise<KeptDocument<ValueOf<K>>> => {
     const shelf = shelfOf(kind);
     const work = async (transaction: Transaction) => {
-      if (
-        seen === 0 &&
-        shelf.begin &&
-        !(await Document.findOne({ where: { kind, id }, transaction }))
-      ) {
-        const made = change(undefined as ValueOf<K>);
-        if (made.value !== undefined) {
-          return (await shelf.begin(id, made.value, about, transaction)) as KeptDocument<
-            ValueOf<K>
-          >;
+      if (seen === 0 && first !== undefined && shelf.begin) {
+        const there = await Document.findOne({ where: { kind, id }, transaction });
+        if (!there) {
+          const begun = await shelf.begin(id, first, about, transaction);
+          return begun as KeptDocument<ValueOf<K>>;
         }
       }
       const now = await read(kind, id, transaction);
@@ -304,7 +301,7 @@ export function createDocumentStore(db: Database) {
       value: ValueOf<K>,
       about: WriteAbout = {},
     ) {
-      return changeUnderLock(kind, id, seen, () => ({ value }), about);
+      return changeUnderLock(kind, id, seen, () => ({ value }), about, value);
     },
 
     /** Changes the value to what a function makes of it, under the same lock. */
