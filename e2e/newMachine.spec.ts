@@ -50,5 +50,5 @@ test('enter a new machine from nothing', async ({ page }) => {
   await page.getByRole('searchbox').fill('ledger 13');
   const row = page.getByTestId('library').getByRole('row', { name: /Tarnwick Ledger 13/ });
   await expect(row).toContainText('4-core, passive twin');
-  await expect(row.getByRole('cell').nth(8)).toContainText(/\d W/);
+  await expect(row.getByRole('cell').nth(9)).toContainText(/\d W/);
 });

@@ -44,7 +44,7 @@ test('awkward figures are typed key by key in every kind of field, and understoo
   page,
 }) => {
   const errors = watchErrors(page);
-  await openMachine(page, 'thick and quiet');
+  await openMachine(page, 'intake behind');
   // in a table, on a line of its own, along a pipe
   await openParts(page, 'Fin stacks');
   const cell = page.getByLabel('fins-left, depth, mm', { exact: true });
@@ -109,7 +109,7 @@ test('awkward figures are typed key by key in every kind of field, and understoo
 test('one refused figure holds no other back, and the last good answer survives a reload', async ({
   page,
 }) => {
-  await openMachine(page, 'thick and quiet');
+  await openMachine(page, 'intake behind');
   const before = await watts(page, '36');
   await openParts(page, 'Fin stacks');
   const depth = page.getByLabel('fins-left, depth, mm', { exact: true });
@@ -224,7 +224,7 @@ test('keys that open something put the hand into it; Escape leaves search and fi
 test('F1 in a field tells how it is measured, and the hand returns to it; what is open is on a sheet', async ({
   page,
 }) => {
-  await openMachine(page, 'thick and quiet');
+  await openMachine(page, 'intake behind');
   await openParts(page, 'Fin stacks');
   const depth = page.getByLabel('fins-left, depth, mm', { exact: true });
   await depth.click();

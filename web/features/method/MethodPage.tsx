@@ -59,7 +59,7 @@ export function MethodPage() {
               <li key={c.id}>
                 <a
                   href={`#${c.id}`}
-                  className="inline-block min-w-6 hover:underline underline-offset-2"
+                  className="inline-block min-w-[24px] hover:underline underline-offset-2"
                 >
                   {c.title}
                 </a>
