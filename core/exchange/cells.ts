@@ -21,7 +21,7 @@ export function safeCell(text: string): string {
 /** The text of a cell as it was before {@link safeCell}. */
 export function plainCell(cell: string): string {
   const rest = cell.slice(1);
-  return cell.startsWith("'") && FORMULA.test(rest) && !NUMBER.test(rest) ? rest : cell;
+  return cell.startsWith("'") && FORMULA.test(rest) ? rest : cell;
 }
 
 /**

@@ -156,6 +156,9 @@ test('cells are read with other units, and a word with spaces stays one', () => 
     note: 'n',
   });
   expect(cellOf(['gpu memory', 'vrm'])).toBe('"gpu memory" vrm');
+  for (const words of [['', 'a'], ['say "x"', 'b c'], ['plain']]) {
+    expect(fieldOf(cellOf(words), 'ids')).toEqual(words);
+  }
   expect(fieldOf('"gpu memory" vrm', 'ids')).toEqual(['gpu memory', 'vrm']);
   expect(fieldOf('a[0,5..70] b[..3]', 'along')).toEqual([
     { part: 'a', fromMm: 0.5, toMm: 70 },

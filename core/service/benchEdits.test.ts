@@ -78,6 +78,9 @@ test('an empty hole is marked where one points, never by turning a logged screw 
   const refused = markMissing(taken, 'step1', 'A', 'base', at);
   expect(refused.log).toBe(taken);
   expect(refused.refused).toMatch(/logged in this hole/);
+  // one that was only seen so far was there all the same
+  const seen = { ...taken, screws: taken.screws.map((s) => ({ ...s, out: false })) };
+  expect(markMissing(seen, 'step1', 'A', 'base', at).log).toBe(seen);
   // beside all holes: an empty one there
   const there = markMissing(taken, 'step1', 'A', 'base', { xMm: 100, yMm: 5 });
   expect(there.refused).toBeNull();

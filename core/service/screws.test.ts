@@ -215,6 +215,14 @@ test('whatever is out comes back: of steps skipped or still planned, and of no s
   expect(back.map((b) => b.undoes ?? b.loose ?? b.check)).toEqual(
     expect.arrayContaining(['cover', 'base', '']),
   );
+  // a plug that somebody took off in a step that he then skipped
+  const skipped = log((x) => {
+    x.connectors.push({ id: 'jack', name: 'jack plug', off: true, on: false });
+    x.connectors.push({ id: 'idle', name: 'never off', off: false, on: false });
+    x.steps[2]!.connectors = ['jack', 'idle'];
+  });
+  const ribbon = backTogether(skipped).find((b) => b.undoes === 'ribbon')!;
+  expect(ribbon.connectors.map((c) => c.id)).toEqual(['jack']);
   // a step that was skipped and took nothing off is left out
   expect(back.map((b) => b.undoes)).not.toContain('ribbon');
   // once it was put back it is known

@@ -27,6 +27,16 @@ function numbersIn(value: unknown, path: Path = [], figure: string | null = null
   return out;
 }
 
+/** Numbers of a document, every other figure for each of two windows. */
+function sharedOut(value: unknown) {
+  const numbers = numbersIn(value);
+  const figures = [...new Set(numbers.map((n) => n.figure))];
+  const places = [0, 1].map((w) =>
+    numbers.filter((n) => figures.indexOf(n.figure) % 2 === w).map((n) => n.path),
+  );
+  return { numbers, places };
+}
+
 /** The same documents and hands each time; another seed in KEEPER_SEED tries others. */
 const RUNS = { numRuns: 60, seed: Number(process.env['KEEPER_SEED'] ?? 11) };
 
@@ -189,11 +199,7 @@ describe.each(Object.entries(documents))('%s, two windows', (_kind, document) =>
   test('each in figures of its own: through kills, cuts and a server away both stand there at the end', async () => {
     await fc.assert(
       fc.asyncProperty(document, fc.array(action, { maxLength: 24 }), async (first, actions) => {
-        const numbers = numbersIn(first);
-        const figures = [...new Set(numbers.map((n) => n.figure))];
-        const places = [0, 1].map((w) =>
-          numbers.filter((n) => figures.indexOf(n.figure) % 2 === w).map((n) => n.path),
-        );
+        const { places } = sharedOut(first);
         fc.pre(places.every((p) => p.length > 0));
         const w = world(first);
         let meant = first;
@@ -219,11 +225,7 @@ describe.each(Object.entries(documents))('%s, two windows', (_kind, document) =>
   test('a figure half typed holds no other back, stays where it was typed, and is sent once it is whole', async () => {
     await fc.assert(
       fc.asyncProperty(document, fc.array(action, { maxLength: 24 }), async (first, actions) => {
-        const numbers = numbersIn(first);
-        const figures = [...new Set(numbers.map((n) => n.figure))];
-        const places = [0, 1].map((w) =>
-          numbers.filter((n) => figures.indexOf(n.figure) % 2 === w).map((n) => n.path),
-        );
+        const { numbers, places } = sharedOut(first);
         fc.pre(places.every((p) => p.length > 0));
         const w = world(first);
         let meant = first;

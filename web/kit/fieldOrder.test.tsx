@@ -1,5 +1,5 @@
 /** @jest-environment jsdom */
-import { act, render, screen } from '@testing-library/react';
+import { act, fireEvent, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { enterField, useFieldOrder } from './fieldOrder';
@@ -146,11 +146,22 @@ test('keys typed on after a field went away are no commands, until somebody mean
   expect(n).not.toHaveBeenCalled();
   await user.keyboard('{Escape}n');
   expect(n).toHaveBeenCalledTimes(1);
+  // left by the page itself and gone only later: nobody was typing
+  await user.click(screen.getByRole('button', { name: 'back' }));
+  const field = screen.getByLabelText('share');
+  await user.click(field);
+  act(() => field.blur());
+  await Promise.resolve();
+  fireEvent.change(field, { target: { value: '0' } });
+  expect(screen.queryByLabelText('share')).toBeNull();
+  await user.keyboard('n');
+  expect(n).toHaveBeenCalledTimes(2);
+  n.mockClear();
   // left by hand and then gone: keys mean what they say
   await user.click(screen.getByRole('button', { name: 'back' }));
   await user.click(screen.getByLabelText('share'));
   await user.keyboard('{Escape}n');
-  expect(n).toHaveBeenCalledTimes(2);
+  expect(n).toHaveBeenCalledTimes(1);
 });
 
 test('a dialog that is taken off the page gives the hand back', async () => {

@@ -32,6 +32,17 @@ const filled = (): Draft => {
   return d;
 };
 
+test('vents that are recorded while the machine is closed are those below, air entering', () => {
+  let d = addPart(addPart(emptyRecord(), 'vents'), 'vents');
+  expect(partsOf(d, 'vents').map((v) => [v['flow'], v['side']])).toEqual([
+    ['intake', 'base'],
+    ['intake', 'base'],
+  ]);
+  // once all fans are fed, one behind a stack
+  d = addPart(addPart(addPart(d, 'fans'), 'finStacks'), 'vents');
+  expect(partsOf(d, 'vents')[2]).toMatchObject({ flow: 'exhaust', side: 'rear' });
+});
+
 test('a vent seen before the machine was opened is linked to the fan and the stack that come later', () => {
   let d = emptyRecord();
   d = setAt(

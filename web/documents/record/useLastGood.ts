@@ -3,7 +3,9 @@ import { parseRecord } from '@zugluft/core/record/parseRecord';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { useEffect, useMemo, useRef, useState } from 'react';
 
-const store = () => createStore('zugluft-good', 'records');
+let opened: ReturnType<typeof createStore> | null = null;
+/** Opened once, when it is wanted first. */
+const store = () => (opened ??= createStore('zugluft-good', 'records'));
 
 /**
  * The record of the last good answer: what stands there now where it is complete; else that with what is refused as it was

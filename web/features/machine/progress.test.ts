@@ -2,9 +2,34 @@ import { exampleRecord } from '@zugluft/core/test-support/exampleRecord';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import { emptyRecord, setAt, type Draft } from '../../documents/record/draft';
 import { progressOf } from './progress';
+import { inOrderOfWork } from './steps';
 
 const of = (step: 'identify' | 'outside' | 'cooling', draft: Draft) =>
   progressOf(step, draft, parseRecord(draft).issues);
+
+test('what is wrong stands in the order of work, what cannot be before what is missing', () => {
+  const issue = (kind: string, path: string) => ({ kind, path });
+  const paths = (list: { path: string }[]) => list.map((i) => i.path);
+  expect(
+    paths(
+      inOrderOfWork([
+        issue('missing', 'pads.0.thicknessMm'),
+        issue('missing', 'fans.10.impellerDiameterMm'),
+        issue('missing', 'fans.2.impellerDiameterMm'),
+        issue('missing', 'dies'),
+        issue('impossible', 'finStacks.0.depthMm'),
+        issue('impossible', 'shell.widthMm'),
+      ]),
+    ),
+  ).toEqual([
+    'shell.widthMm',
+    'finStacks.0.depthMm',
+    'dies',
+    'fans.2.impellerDiameterMm',
+    'fans.10.impellerDiameterMm',
+    'pads.0.thicknessMm',
+  ]);
+});
 
 test('a new file is blank; the first figure begins a step', () => {
   const empty = emptyRecord();

@@ -37,6 +37,15 @@ test('air leaves by the rear, away from the machine, and enters fans towards the
   for (const a of entering) expect(far(a.x2, a.y2)).toBeLessThan(far(a.x1, a.y1));
 });
 
+test('a fan over two stacks shares its air between them', () => {
+  const [one, two] = record.finStacks!;
+  const shared = { ...record, finStacks: [one!, { ...two!, fans: ['fan-left'] }] };
+  const all = airArrows(shared, byId, () => 2);
+  const out = record.vents!.find((v) => v.flow === 'exhaust' && v.finStacks?.includes(one!.id))!;
+  expect(count(all, `>${out.id}`)).toBe(arrowsFor(1));
+  expect(count(all, '>fan-left')).toBe(arrowsFor(2));
+});
+
 test('without a flow one arrow shows the way; what is not on the map has none', () => {
   expect(count(arrows(undefined), '>fan-left')).toBe(1);
   expect(airArrows(record, new Map(), () => 1)).toEqual([]);
