@@ -159,6 +159,7 @@ test('a new machine is written with its first letter, not before; typed without 
   const before = await count.textContent();
   await page.keyboard.press('n');
   await expect(page.getByLabel('Maker')).toBeFocused();
+  await expect(page.getByTestId('save-status')).toHaveText('new, nothing typed yet');
   await page.goBack();
   await expect(count).toHaveText(before!);
   await page.keyboard.press('n');
@@ -199,6 +200,12 @@ test('keys that open something put the hand into it; Escape leaves search and fi
   await expect(page.getByTestId('library').getByRole('link').first()).toBeVisible();
   await page.keyboard.press('g');
   await expect(page.getByRole('combobox', { name: 'cap' })).toBeFocused();
+  // another level, typed: the hand is still there, and goes on
+  await page.getByRole('combobox', { name: 'cap' }).selectOption('other');
+  await page.keyboard.type('37,5');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('combobox', { name: 'cap' })).toBeFocused();
+  await expect(page.getByRole('combobox', { name: 'cap' })).toHaveValue('37.5');
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('fans, from')).toBeFocused();
   await page.keyboard.type('2');

@@ -1,4 +1,5 @@
-import { HOW_TO, measuringOf, type Measuring } from './howToMeasure';
+import { measuringOf, type Measuring } from './howToMeasure';
+import { HOW_TO } from './howToTable';
 import { fieldsOfMachine, fieldsOfPart, type Field } from './fieldTable';
 import type { PartListName } from './partLists';
 import { getAt, isObject } from './plainJson';

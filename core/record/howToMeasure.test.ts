@@ -3,7 +3,8 @@ import { explainNumber } from './figure';
 import { RECORD_FIELDS } from './fieldTable';
 import { recordSchema } from './recordSchema';
 import { setAt } from './plainJson';
-import { DRAWINGS, HOW_TO, measuringOf } from './howToMeasure';
+import { DRAWINGS, measuringOf } from './howToMeasure';
+import { HOW_TO } from './howToTable';
 
 test('every figure and every choice tells how it is taken, and nothing else does', () => {
   const asked = RECORD_FIELDS.filter((f) => f.holds === 'figure' || f.holds === 'choice');

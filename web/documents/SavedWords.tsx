@@ -12,6 +12,8 @@ export function SavedWords({ view }: { view: Pick<KeepView<unknown>, 'state' | '
         : 'not kept: this browser’s store is full or closed';
   switch (state.kind) {
     case 'saved':
+      // nothing of it is anywhere yet
+      if (state.revision === 0 && state.at?.getTime() === 0) return <>new, nothing typed yet</>;
       return <>{state.at ? `saved ${format(state.at, 'HH:mm')}` : 'kept'}</>;
     case 'saving':
       return <>{kept === 'refused' ? here : 'saving'}</>;

@@ -103,7 +103,7 @@ export function AppShell({ crumbs, status, children }: FrameProps) {
           </button>
           <button
             type="button"
-            className="cursor-pointer hover:text-ink"
+            className="key-hint cursor-pointer hover:text-ink"
             onClick={() => setKeys(true)}
           >
             keys <Kbd>?</Kbd>

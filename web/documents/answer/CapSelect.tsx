@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { MAX_CAP_DBA, MIN_CAP_DBA } from '@zugluft/core/case/laboratory';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 
@@ -25,7 +25,15 @@ export function CapSelect({
   const [typing, setTyping] = useState<string | null>(null);
   const level = Number((typing ?? '').trim().replace(',', '.'));
   const fits = typing !== null && level >= MIN_CAP_DBA && level <= MAX_CAP_DBA;
-  const take = () => {
+  const select = useRef<HTMLSelectElement>(null);
+  // the hand that typed a level goes on from the list
+  const typed = useRef(false);
+  useEffect(() => {
+    if (typing === null && typed.current) select.current?.focus();
+    typed.current = false;
+  }, [typing]);
+  const take = (byKey = false) => {
+    typed.current = byKey;
     if (fits) choose(level);
     setTyping(null);
   };
@@ -43,16 +51,20 @@ export function CapSelect({
         value={typing}
         onChange={(e) => setTyping(e.currentTarget.value)}
         onKeyDown={(e) => {
-          if (e.key === 'Enter') take();
-          if (e.key === 'Escape') setTyping(null);
+          if (e.key !== 'Enter' && e.key !== 'Escape') return;
+          e.preventDefault();
+          typed.current = true;
+          if (e.key === 'Enter') take(true);
+          else setTyping(null);
         }}
-        onBlur={take}
+        onBlur={() => take()}
       />
     );
   }
   const all = caps.includes(value) ? caps : [...caps, value];
   return (
     <select
+      ref={select}
       className="select select-xs w-28"
       aria-label={label}
       value={String(value)}

@@ -31,7 +31,9 @@ export function CoolingStep() {
     0,
     PART_KINDS.findIndex((k) => k.list === wanted),
   );
-  const kind = PART_KINDS[wanted === null ? 2 : at]!;
+  // the dies first, until there are some
+  const usual = partsOf(draft, 'dies').length ? 2 : 0;
+  const kind = PART_KINDS[wanted === null ? usual : at]!;
   const open = (list: string) => {
     setWanted(list);
     setParams({ parts: list }, { replace: true });

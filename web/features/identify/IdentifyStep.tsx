@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { enterField } from '../../kit/fieldOrder';
 import { AttachmentStrip } from '../../documents/photos/AttachmentStrip';
 import { columnsOf } from '../../documents/record/columns';
@@ -34,6 +34,8 @@ const IDENTITY = [
 /** Which machine this is, and what its settings allow. A finding holds for the variant that was opened. */
 export function IdentifyStep() {
   const { made } = useMachineFile();
+  // stays where it is until the step is left: nothing moves under a typing hand
+  const [isNew] = useState(!made);
   const fresh = useRef(!made);
   useEffect(() => {
     const first = document.getElementById('field-identity.maker');
@@ -42,6 +44,13 @@ export function IdentifyStep() {
   }, []);
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-6">
+      {isNew && (
+        <p className="text-quiet border-l-2 border-air pl-3">
+          A new machine. Type its maker and model from the underside first: with the first letter it
+          stands in the library. Then look at it from outside <Kbd>o</Kbd>, or go straight to its
+          cooling <Kbd>k</Kbd>
+        </p>
+      )}
       <div className="grid grid-cols-[minmax(0,1fr)] md:grid-cols-2 gap-x-10 gap-y-4">
         <section aria-label="identity">
           {IDENTITY.map((field) => (
@@ -69,13 +78,7 @@ export function IdentifyStep() {
             <AttachmentStrip path="" words="the machine" />
           </section>
         </>
-      ) : (
-        <p className="text-quiet border-l-2 border-air pl-3">
-          A new machine. Type its maker and model from the underside first: with the first letter it
-          stands in the library. Then look at it from outside <Kbd>o</Kbd>, or go straight to its
-          cooling <Kbd>k</Kbd>
-        </p>
-      )}
+      ) : null}
       <section aria-label="settings">
         <h2 className="font-semibold mb-1">Settings of the firmware</h2>
         <PartTable

@@ -37,7 +37,7 @@ export function SaveStatus() {
       </button>
       <span data-testid="save-status" aria-live={trouble ? 'polite' : 'off'}>
         <SavedWords view={{ ...kept, state }} />
-        {state.kind === 'saved' && (
+        {state.kind === 'saved' && state.revision > 0 && (
           <>
             {' · '}
             <Link

@@ -1,4 +1,5 @@
-import { HOW_TO, measuringOf, type Measuring } from '@zugluft/core/record/howToMeasure';
+import { measuringOf, type Measuring } from '@zugluft/core/record/howToMeasure';
+import { HOW_TO } from '@zugluft/core/record/howToTable';
 import { PART_WORDS } from '@zugluft/core/record/fieldTable';
 import { MeasureWords } from '../../documents/record/measure/MeasureWords';
 
