@@ -9,7 +9,7 @@ import { solveInto, solveLinear } from '@zugluft/core/network/steadyState';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import { resolveCase } from '@zugluft/core/record/resolveCase';
 import { simulateFirmware } from '@zugluft/core/transient/simulateFirmware';
-import { planDraws, READOUTS, runDraws } from '@zugluft/core/uncertainty/draws';
+import { planDraws, roomForDraws, runDraws } from '@zugluft/core/uncertainty/draws';
 import { benchLibrary } from './library';
 import { benchPage } from './page';
 import { uncondensed } from './uncondensed';
@@ -33,7 +33,7 @@ if (Math.abs(junction / condensed - 1) > 1e-6) {
 
 const DRAWS = 500;
 const plan = planDraws(openCase({ record: two }), { draws: DRAWS, caps });
-const watts = new Float64Array(DRAWS * caps.length * READOUTS);
+const drawn = roomForDraws(plan, DRAWS);
 
 interface Row {
   name: string;
@@ -60,7 +60,7 @@ const rows: Row[] = [
   },
   {
     name: '10 000 draws × 5 caps × 3 readouts, two-fan example (from 500)',
-    run: () => runDraws(plan, 0, DRAWS, watts),
+    run: () => runDraws(plan, 0, DRAWS, drawn),
     bound: 5000,
     times: 10_000 / DRAWS,
   },

@@ -1,7 +1,12 @@
 import { availableParallelism } from 'node:os';
 import { Worker } from 'node:worker_threads';
 import type { CaseRequest } from '@zugluft/core/case/openCase';
-import { READOUTS, type DrawOptions, type DrawPlan } from '@zugluft/core/uncertainty/draws';
+import {
+  roomForDraws,
+  type DrawOptions,
+  type DrawPlan,
+  type Drawn,
+} from '@zugluft/core/uncertainty/draws';
 
 export interface DrawJob {
   request: CaseRequest;
@@ -10,13 +15,12 @@ export interface DrawJob {
   to: number;
 }
 
-/** Watts of all rows, and in how many a solver ended at its bound. */
-export interface Drawn {
-  watts: Float64Array;
+/** All rows, and in how many a solver ended at its bound. */
+export interface DrawnByThreads extends Drawn {
   unsettled: number;
 }
 
-type Message = { made: number } | { from: number; watts: Float64Array; unsettled: number };
+type Message = { made: number } | ({ from: number } & DrawnByThreads);
 
 /** Fewer draws than this are not worth another thread. */
 const MIN_PER_THREAD = 200;
@@ -33,13 +37,13 @@ export async function drawInThreads(
   plan: DrawPlan,
   job: Pick<DrawJob, 'request' | 'options'>,
   progress: (made: number, of: number) => void,
-): Promise<Drawn> {
+): Promise<DrawnByThreads> {
   const threads = Math.max(
     1,
     Math.min(MAX_THREADS, availableParallelism(), Math.ceil(plan.draws / MIN_PER_THREAD)),
   );
-  const rowLength = plan.caps.length * READOUTS;
-  const watts = new Float64Array(plan.draws * rowLength);
+  const { watts, held } = roomForDraws(plan, plan.draws);
+  const rowLength = watts.length / plan.draws;
   let made = 0;
   let unsettled = 0;
   await Promise.all(
@@ -59,11 +63,12 @@ export async function drawInThreads(
             return;
           }
           watts.set(message.watts, message.from * rowLength);
+          held.set(message.held, message.from * rowLength);
           unsettled += message.unsettled;
           resolve();
         });
       });
     }),
   );
-  return { watts, unsettled };
+  return { watts, held, unsettled };
 }

@@ -2,9 +2,9 @@ import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { estimate } from '@zugluft/core/case/estimate';
 import { openCase, UnknownSettingError } from '@zugluft/core/case/openCase';
-import { planDraws, READOUTS, runDraws, type DrawPlan } from '@zugluft/core/uncertainty/draws';
+import { planDraws, roomForDraws, runDraws, type DrawPlan } from '@zugluft/core/uncertainty/draws';
 import { summarise, withBands } from '@zugluft/core/uncertainty/summary';
-import type { DrawJob, Drawn } from './drawInThreads';
+import type { DrawJob, DrawnByThreads } from './drawInThreads';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 
@@ -65,12 +65,15 @@ function readRecord(file: string): unknown {
 }
 
 /** Makes all draws of a plan. */
-export type Draw = (plan: DrawPlan, job: Pick<DrawJob, 'request' | 'options'>) => Promise<Drawn>;
+export type Draw = (
+  plan: DrawPlan,
+  job: Pick<DrawJob, 'request' | 'options'>,
+) => Promise<DrawnByThreads>;
 
 const drawHere: Draw = async (plan) => {
-  const watts = new Float64Array(plan.draws * plan.caps.length * READOUTS);
-  const unsettled = runDraws(plan, 0, plan.draws, watts);
-  return { watts, unsettled };
+  const drawn = roomForDraws(plan, plan.draws);
+  const unsettled = runDraws(plan, 0, plan.draws, drawn);
+  return { ...drawn, unsettled };
 };
 
 /**
@@ -122,8 +125,8 @@ export async function run(
     if (!draws) return { stdout: JSON.stringify(result), stderr, code: 0 };
     const job = { request, options: { caps, draws, seed } };
     const plan = planDraws(open, job.options);
-    const { watts, unsettled } = await draw(plan, job);
-    const summary = summarise(plan, watts, unsettled);
+    const drawn = await draw(plan, job);
+    const summary = summarise(plan, drawn, drawn.unsettled);
     const { fits, next } = summary;
     return {
       stdout: JSON.stringify({ ...withBands(result, summary), draws, seed, fits, next }),

@@ -11,11 +11,23 @@ export interface FanReadout {
 }
 
 export interface Readout {
+  /** The solution at the central figures: the most that could be, not what to expect. */
   watts: number;
+  /** Of the draws; null without any. The median is the figure that people are shown. */
   p05: number | null;
+  p50: number | null;
   p95: number | null;
+  /** In what share of the draws each limit holds, the most frequent first; empty without draws. */
+  held: HeldShare[];
   binding: Binding;
   fans: FanReadout[];
+}
+
+/** A limit, and the share of the draws in which it holds. */
+export interface HeldShare {
+  limit: Binding['limit'];
+  part: string;
+  share: number;
 }
 
 export interface TogetherReadout extends Readout {

@@ -11,6 +11,7 @@ import { unsettledNotes } from '../network/unsettledNotes';
 import type { CapEstimate, Estimate, Readout, Readouts } from './answer';
 import { configuredPlanes } from './configuration';
 import { capsOf } from './laboratory';
+import { setTogether } from './setTogether';
 import type { OpenCase } from './openCase';
 
 export interface EstimateOptions {
@@ -77,7 +78,7 @@ function bothReadouts(
   outlines: boolean,
   notes: RangeNote[],
 ): Readouts & { configured: Readouts } {
-  const onRay = (ray: Ray) => {
+  const onRay = (ray: Ray, bothLoaded: boolean) => {
     const carried = carryOnRay(model, state, ray, null, memory);
     const { cpuW, gpuW } = carried.point;
     rangeNotes(model, isRunning(carried.state) ? memory.on : memory.off, cpuW, gpuW, notes);
@@ -85,11 +86,13 @@ function bothReadouts(
     const cut = configuredPlanes(model, config, carried.state.rpms).some(
       (p) => p.cpu * carried.point.cpuW + p.gpu * carried.point.gpuW > p.headroom,
     );
-    return { carried, set: cut ? carryOnRay(model, state, ray, config, memory) : carried };
+    if (!cut) return { carried, set: carried };
+    const stopped = bothLoaded ? setTogether : carryOnRay;
+    return { carried, set: stopped(model, state, ray, config, memory) };
   };
-  const cpu = model.hasCpu ? onRay(CPU_RAY) : null;
-  const gpu = model.hasGpu ? onRay(GPU_RAY) : null;
-  const both = cpu && gpu ? onRay(ratio) : (cpu ?? gpu)!;
+  const cpu = model.hasCpu ? onRay(CPU_RAY, false) : null;
+  const gpu = model.hasGpu ? onRay(GPU_RAY, false) : null;
+  const both = cpu && gpu ? onRay(ratio, true) : (cpu ?? gpu)!;
   const side = (of: 'carried' | 'set', envelope: EnvelopeCorner[]): Readouts => ({
     cpuAlone: cpu && readout(model, cpu[of]),
     gpuAlone: gpu && readout(model, gpu[of]),
@@ -158,9 +161,11 @@ function chosenStates(loudest: FanState, carried: readonly (Carried | undefined)
 function readout(model: MachineModel, carried: Carried): Readout {
   const { point, state } = carried;
   return {
-    watts: point.watts,
+    watts: point.cpuW + point.gpuW,
     p05: null,
+    p50: null,
     p95: null,
+    held: [],
     binding: point.binding,
     fans: model.data.fans.map((f, i) => ({
       id: f.id,

@@ -3,7 +3,7 @@ import { fitMultipliers } from '../calibration/fitMultipliers';
 import type { SteadyRun } from '../calibration/steadyRun';
 import { exampleRecord } from '../test-support/exampleRecord';
 import { simulateFirmware } from '../transient/simulateFirmware';
-import { planDraws, READOUTS, runDraws } from '../uncertainty/draws';
+import { COLUMNS, planDraws, roomForDraws, runDraws } from '../uncertainty/draws';
 import { estimateWithDraws } from '../uncertainty/estimateWithDraws';
 import type { CaseCalibration } from './calibrated';
 import { estimate } from './estimate';
@@ -64,9 +64,9 @@ test('an override stands over a calibration', () => {
 describe('draws', () => {
   const watts = (request: Parameters<typeof openCase>[0]) => {
     const plan = planDraws(openCase(request), { caps: CAPS, draws: 60, seed: 4 });
-    const out = new Float64Array(plan.draws * READOUTS);
-    runDraws(plan, 0, plan.draws, out);
-    return { plan, together: out.filter((_, i) => i % READOUTS === 2) };
+    const drawn = roomForDraws(plan, plan.draws);
+    runDraws(plan, 0, plan.draws, drawn);
+    return { plan, together: drawn.watts.filter((_, i) => i % COLUMNS === 2) };
   };
 
   test('an overridden figure is as it is in every draw', () => {

@@ -6,6 +6,7 @@ import { firstLimit, lastHit } from './limits';
 /** Where a ray leaves the region, at properties converged there. */
 export interface BoundaryPoint {
   ray: Ray;
+  /** Beyond the ray's start. */
   watts: number;
   cpuW: number;
   gpuW: number;
@@ -31,12 +32,12 @@ const MIN_FEEDBACK = 0.02;
  *
  * @param model the machine
  * @param rpms speed of each fan
- * @param ray direction
+ * @param ray direction, and where it starts
  * @param config firmware and adapter limits, or null
  * @param state a solution nearby is the start; afterwards solved at the point's own properties
  * @param tolerance share of the watts that may still move
  * @param maxRounds bound on the rounds
- * @returns W; 0 where a limit is passed with both dies idle; what still moved at the bound of rounds is left in the state
+ * @returns W beyond the ray's start; 0 where a limit is passed with both dies idle; what still moved at the bound of rounds is left in the state
  */
 export function maxPowerAlongRay(
   model: MachineModel,
@@ -48,11 +49,13 @@ export function maxPowerAlongRay(
   maxRounds = MAX_ROUNDS,
 ): number {
   if (!state.solved) solveInto(model, rpms, state);
+  const fromCpuW = ray.fromCpuW ?? 0;
+  const fromGpuW = ray.fromGpuW ?? 0;
   let guess = firstLimit(model, state, config, ray);
   let lastGuess = NaN;
   let lastFound = NaN;
   for (let round = 0; ; round++) {
-    moveConditions(model, state, guess * ray.cpu, guess * ray.gpu);
+    moveConditions(model, state, fromCpuW + guess * ray.cpu, fromGpuW + guess * ray.gpu);
     solveInto(model, rpms, state);
     const found = firstLimit(model, state, config, ray);
     const measured = (found - lastFound) / (guess - lastGuess);
@@ -87,8 +90,8 @@ export function boundaryOnRay(
   return {
     ray,
     watts,
-    cpuW: watts * ray.cpu,
-    gpuW: watts * ray.gpu,
+    cpuW: (ray.fromCpuW ?? 0) + watts * ray.cpu,
+    gpuW: (ray.fromGpuW ?? 0) + watts * ray.gpu,
     binding: plane.binding,
     plane,
     fanM3s: Array.from(state.flows.fanM3s),

@@ -13,7 +13,7 @@ export interface CarryMemory {
   off: LinearState;
   /** Best state over the whole range of duty, by ray and configuration; no cap enters, so every cap may use it. */
   best: Map<string, Carried>;
-  /** What the states at which a fan just starts carry, by ray, configuration and duty. */
+  /** What fans off, and the states at which a fan just starts, carry, by ray, configuration and duty. */
   starts: Map<string, Carried>;
   /** Best splits found so far with fans controlled apart, by ray and configuration. */
   splits: Map<string, Carried[]>;
@@ -62,8 +62,8 @@ const GOLDEN = (Math.sqrt(5) - 1) / 2;
  *
  * More air moves every temperature limit outwards, so that where one of these binds no slower state carries more. A cooler pipe
  * pumps worse, and the fans' own watts come out of the adapter: where another limit binds a slightly slower state is looked at,
- * and if it carries more the best duty is sought over the whole range, so that every cap above the best finds the same state. The states at which a further fan
- * just starts are candidates as well. Fans controlled apart get the best split of the same level.
+ * and if it carries more the best duty is sought over the whole range, so that every cap above the best finds the same state. Fans off and the states at
+ * which a further fan just starts are candidates as well. Fans controlled apart get the best split of the same level.
  *
  * @param model the machine
  * @param loudest the loudest state allowed, all fans on one duty
@@ -95,7 +95,9 @@ export function carryOnRay(
 }
 
 function rayKey(ray: Ray, config: Configuration | null): string {
-  return `${ray.cpu.toFixed(9)} ${config ? 'configured' : 'carry'}`;
+  const from = `${(ray.fromCpuW ?? 0).toFixed(6)} ${(ray.fromGpuW ?? 0).toFixed(6)}`;
+  const by = config ? `${config.cpuW} ${config.gpuW} ${config.adapterW}` : 'carry';
+  return `${ray.cpu.toFixed(9)} ${from} ${by}`;
 }
 
 function bestCommonDuty(
@@ -112,7 +114,8 @@ function bestCommonDuty(
   let best = first;
   const starts = startDuties(data).filter((d) => d < duty);
   const key = rayKey(ray, config);
-  for (const d of starts.slice(0, -1)) {
+  // of the starts the last one is part of the range up to the loudest state
+  for (const d of [0, ...starts.slice(0, -1)]) {
     const startKey = `${key} ${d}`;
     const known = memory.starts.get(startKey) ?? solve(d);
     memory.starts.set(startKey, known);
@@ -123,20 +126,21 @@ function bestCommonDuty(
   const slowerDuty = Math.max(from, duty * SLOWER);
   const { rpms } = fanState(data, slowerDuty);
   const look = maxPowerAlongRay(model, rpms, ray, config, memory.on, LOOK_TOLERANCE);
-  if (look <= best.point.watts * (1 + 2 * LOOK_TOLERANCE)) return best;
+  if (look <= first.point.watts * (1 + 2 * LOOK_TOLERANCE)) return best;
   best = better(best, solve(slowerDuty));
   let top = memory.best.get(key);
   if (!top) {
-    top = searchDuty(solve, from);
+    top = searchDuty(solve, from, 1);
     memory.best.set(key, top);
   }
-  return top.state.duties[0]! <= duty ? better(best, top) : best;
+  // where the best of all is louder there may be a second one below the cap
+  return better(best, top.state.duties[0]! <= duty ? top : searchDuty(solve, from, duty));
 }
 
-/** Golden section over duty for the state that carries most, between a fan's start and full speed. */
-function searchDuty(solve: (duty: number) => Carried, from: number): Carried {
+/** Golden section over duty for the state that carries most. */
+function searchDuty(solve: (duty: number) => Carried, from: number, to: number): Carried {
   let lo = from;
-  let hi = 1;
+  let hi = to;
   let a = solve(hi - GOLDEN * (hi - lo));
   let b = solve(lo + GOLDEN * (hi - lo));
   for (let i = 0; i < SEARCH_STEPS; i++) {

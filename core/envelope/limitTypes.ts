@@ -25,10 +25,12 @@ export interface HalfPlane {
   binding: Binding;
 }
 
-/** Direction in the (CPU, GPU) plane, both ≥ 0, sum 1. */
+/** Direction in the (CPU, GPU) plane, both ≥ 0, sum 1; from the origin, or from where one die already stands at its limit. */
 export interface Ray {
   cpu: number;
   gpu: number;
+  fromCpuW?: number;
+  fromGpuW?: number;
 }
 
 /** Limits of a setting and the adapter, on top of what the cooling can carry. */

@@ -130,8 +130,8 @@ function visitChambers(model: MachineModel, state: LinearState, visit: Visit): v
  */
 function warmUp(model: MachineModel, state: LinearState, ray: Ray, watts: number): void {
   const { pipeC, plateC } = state.at;
-  const cpuW = watts * ray.cpu;
-  const gpuW = watts * ray.gpu;
+  const cpuW = (ray.fromCpuW ?? 0) + watts * ray.cpu;
+  const gpuW = (ray.fromGpuW ?? 0) + watts * ray.gpu;
   for (let k = 0; k < pipeC.length; k++) {
     pipeC[k] = nodeC(model, state, model.pipeNode[k]!, cpuW, gpuW);
   }
@@ -219,6 +219,8 @@ const hit = {
   kind: 0,
   rayCpu: 0,
   rayGpu: 0,
+  fromCpuW: 0,
+  fromGpuW: 0,
 };
 
 function keepFirst(
@@ -230,9 +232,10 @@ function keepFirst(
   kind: number,
 ): void {
   const slope = cpu * hit.rayCpu + gpu * hit.rayGpu;
+  const left = headroom - cpu * hit.fromCpuW - gpu * hit.fromGpuW;
   let watts: number;
-  if (slope > 1e-15) watts = Math.max(0, headroom / slope);
-  else if (headroom < 0) watts = 0;
+  if (slope > 1e-15) watts = Math.max(0, left / slope);
+  else if (left < 0) watts = 0;
   else return;
   if (watts >= hit.watts) return;
   hit.watts = watts;
@@ -248,6 +251,8 @@ function lookAlong(ray: Ray): void {
   hit.watts = Infinity;
   hit.rayCpu = ray.cpu;
   hit.rayGpu = ray.gpu;
+  hit.fromCpuW = ray.fromCpuW ?? 0;
+  hit.fromGpuW = ray.fromGpuW ?? 0;
 }
 
 /**
@@ -273,6 +278,35 @@ export function firstLimit(
   visitPipes(model, state, oneRay, keepFirst, oneEnd);
   return hit.watts;
 }
+
+/** The limit that the last {@link firstLimit} met, as one whole number below 65 536: for many draws. */
+export function lastHitCode(): number {
+  return (hit.limit * MAX_PARTS + hit.part) * FAILURE_CODES + hit.kind + 1;
+}
+
+/** What {@link lastHitCode} means. */
+export function bindingOfCode(
+  model: MachineModel,
+  config: Configuration | null,
+  code: number,
+): Binding {
+  const kind = (code % FAILURE_CODES) - 1;
+  const part = Math.floor(code / FAILURE_CODES) % MAX_PARTS;
+  return bindingOf(model, config, limitOfCode(code), part, kind);
+}
+
+/** Which limit a code is of, as its place in `LIMITS`. */
+export function limitOfCode(code: number): number {
+  return Math.floor(code / (FAILURE_CODES * MAX_PARTS));
+}
+
+/** The code of a limit that has no kinds. */
+export function codeOf(limit: number, part: number): number {
+  return (limit * MAX_PARTS + part) * FAILURE_CODES + NO_FAILURE + 1;
+}
+
+const MAX_PARTS = 1024;
+const FAILURE_CODES = 8;
 
 /** The limit that the last {@link firstLimit} met. */
 export function lastHit(model: MachineModel, config: Configuration | null): HalfPlane {
@@ -304,7 +338,8 @@ export function limitsAlong(
   const visit: Visit = (cpu, gpu, headroom, limit, part, kind) => {
     const slope = cpu * ray.cpu + gpu * ray.gpu;
     if (!(slope > 1e-15)) return;
-    const watts = Math.max(0, headroom / slope);
+    const left = headroom - cpu * (ray.fromCpuW ?? 0) - gpu * (ray.fromGpuW ?? 0);
+    const watts = Math.max(0, left / slope);
     const key = `${limit} ${part} ${kind}`;
     if (watts >= (nearest.get(key)?.watts ?? FAR_W)) return;
     nearest.set(key, { watts, binding: bindingOf(model, config, limit, part, kind) });

@@ -103,7 +103,10 @@ function isClear(
     const w = end * watts;
     let entering = 0;
     for (let j = 0; j < m; j++) {
-      const q = heatBase[j]! + w * (heatCpu[j]! * ray.cpu + heatGpu[j]! * ray.gpu);
+      const q =
+        heatBase[j]! +
+        heatCpu[j]! * ((ray.fromCpuW ?? 0) + w * ray.cpu) +
+        heatGpu[j]! * ((ray.fromGpuW ?? 0) + w * ray.gpu);
       heatAt[j] = q;
       if (q > 0) entering += q;
       if (q > fluxWm2 * contacts[j]!.areaM2) return false;
@@ -186,6 +189,8 @@ function visitFirstPair(
   kind: number,
   visit: Visit,
 ): void {
+  const fromCpuW = ray.fromCpuW ?? 0;
+  const fromGpuW = ray.fromGpuW ?? 0;
   let watts = 1e5;
   let found = -1;
   let other = -1;
@@ -195,7 +200,10 @@ function visitFirstPair(
     let high = -Infinity;
     let low = Infinity;
     for (let k = 0; k < places; k++) {
-      const value = atBase[k]! + watts * (atCpu[k]! * ray.cpu + atGpu[k]! * ray.gpu);
+      const value =
+        atBase[k]! +
+        atCpu[k]! * (fromCpuW + watts * ray.cpu) +
+        atGpu[k]! * (fromGpuW + watts * ray.gpu);
       if (value > high) {
         high = value;
         i = k;
@@ -209,7 +217,12 @@ function visitFirstPair(
     if (slope <= 0) break;
     found = i;
     other = j;
-    const next = (reach - (atBase[i]! - atBase[j]!)) / slope;
+    const atStart =
+      atBase[i]! -
+      atBase[j]! +
+      (atCpu[i]! - atCpu[j]!) * fromCpuW +
+      (atGpu[i]! - atGpu[j]!) * fromGpuW;
+    const next = (reach - atStart) / slope;
     if (next >= watts * (1 - 1e-12) || next <= 0) break;
     watts = next;
   }

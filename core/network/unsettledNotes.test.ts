@@ -4,7 +4,7 @@ import { estimate } from '../case/estimate';
 import { maxPowerAlongRay } from '../envelope/boundary';
 import { settleAt } from '../envelope/pointReadout';
 import { exampleRecord } from '../test-support/exampleRecord';
-import { planDraws } from '../uncertainty/draws';
+import { planDraws, roomForDraws, runDraws } from '../uncertainty/draws';
 import { summarise, withBands } from '../uncertainty/summary';
 import { createState, solveInto } from './steadyState';
 import { forgetUnsettled, isUnsettled, unsettledNotes } from './unsettledNotes';
@@ -51,10 +51,11 @@ test('an air flow cut off before it balances says what is left', () => {
 
 test('draws that ended at a bound are counted in the answer', () => {
   const plan = planDraws(open, { caps: ['full'], draws: 4 });
-  const watts = Float64Array.from({ length: 12 }, (_, i) => 50 + i);
+  const drawn = roomForDraws(plan, plan.draws);
+  runDraws(plan, 0, plan.draws, drawn);
   const answer = estimate(open, { caps: ['full'], envelopes: false });
-  expect(withBands(answer, summarise(plan, watts)).notes).toEqual(answer.notes);
-  expect(withBands(answer, summarise(plan, watts, 3)).notes).toContainEqual({
+  expect(withBands(answer, summarise(plan, drawn)).notes).toEqual(answer.notes);
+  expect(withBands(answer, summarise(plan, drawn, 3)).notes).toContainEqual({
     path: 'solver',
     message: 'in 3 of 4 draws a search ended before it came to rest',
   });

@@ -1,14 +1,6 @@
-import { maxPowerAlongRay } from '../envelope/boundary';
 import { carryOnRay, createMemory } from '../envelope/carry';
 import { CPU_RAY, GPU_RAY } from '../envelope/envelope';
-import {
-  controlGroups,
-  dutyForLevel,
-  fanState,
-  speeds,
-  stateForCap,
-  type Cap,
-} from '../envelope/fanStates';
+import { stateForCap, type Cap } from '../envelope/fanStates';
 import type { Ray } from '../envelope/limitTypes';
 import { READOUT_NAMES } from '../case/answer';
 import { capsOf } from '../case/laboratory';
@@ -17,16 +9,20 @@ import { buildModel } from '../network/machineModel';
 import type { MachineModel } from '../network/networkModel';
 import { rangeNotes, type RangeNote } from '../network/rangeNotes';
 import { createState, startFrom, type LinearState } from '../network/steadyState';
-import type { CaseData } from '../record/caseData';
 import { resolveCase } from '../record/resolveCase';
 import type { CaseInput } from '../record/resolver';
-import { machineLevelDbA } from '../sound/machineLevel';
 import { normalQuantile } from './normal';
 import { forgetUnsettled, isUnsettled } from '../network/unsettledNotes';
 import { latinHypercube } from './random';
+import { createConfiguredRow, type ConfiguredRow } from './configuredRow';
+import { createRowWork, rowCarry, setDuties, type RowWatts } from './rowCarry';
 import { spreadOf, type Spread } from './spread';
 
 export const READOUTS = READOUT_NAMES.length;
+/** Columns of a row at a cap: the readouts of the cooling, then those of the machine as configured. */
+export const COLUMNS = 2 * READOUTS;
+/** Among what holds: no such readout. */
+export const HELD_BY_NOTHING = 65_535;
 const RANGE_COLUMN = 'model.outOfRange';
 /** Log deviation added to every readout where an equation is used outside its range. */
 const OUT_OF_RANGE = 0.1;
@@ -37,6 +33,25 @@ export interface DrawOptions {
   /** At least 1. */
   draws: number;
   seed?: number | undefined;
+  /** True leaves all readouts but both dies together out: what a list of machines needs. */
+  togetherOnly?: boolean | undefined;
+}
+
+/** What draws give. */
+export interface Drawn {
+  /** `watts[(row · caps + cap) · COLUMNS + readout]`; NaN where the machine has no such readout. */
+  watts: Float64Array;
+  /** What holds each, as `lastHitCode` says it. */
+  held: Uint16Array;
+}
+
+/** Room for some rows of a plan. */
+export function roomForDraws(plan: Pick<DrawPlan, 'caps'>, rows: number): Drawn {
+  const size = rows * plan.caps.length * COLUMNS;
+  return {
+    watts: new Float64Array(size).fill(NaN),
+    held: new Uint16Array(size).fill(HELD_BY_NOTHING),
+  };
 }
 
 /** A figure that a calibration moved, as it is in each draw. */
@@ -72,9 +87,10 @@ export interface DrawPlan {
   central: MachineModel;
   /** Solved at the central values: where every draw starts, so that its result depends on nothing but its row. */
   start: { on: LinearState; off: LinearState };
-  /** Watts at the central values and duty over the cap's common duty, per cap and readout. */
-  centralWatts: Float64Array;
+  /** Duty of each group over the cap's common duty that is best at the central values, per cap and readout. */
   duties: number[][][];
+  /** Readouts that are wanted; the others stay NaN. */
+  wanted: readonly boolean[];
   outOfRange: boolean;
 }
 
@@ -94,9 +110,10 @@ export function planDraws(open: OpenCase, options: DrawOptions): DrawPlan {
     central.hasGpu ? GPU_RAY : null,
     both ? ratio : null,
   ];
+  // a machine with one die has its watts alone as those together
+  const wanted = rays.map((ray, r) => ray !== null && (!options.togetherOnly || !both || r === 2));
   const memory = createMemory(central);
   const notes: RangeNote[] = [];
-  const centralWatts = new Float64Array(caps.length * READOUTS);
   const duties = caps.map((cap, c) => {
     const { state } = stateForCap(data, cap);
     return rays.map((ray, r) => {
@@ -105,7 +122,6 @@ export function planDraws(open: OpenCase, options: DrawOptions): DrawPlan {
       const running = carried.state.rpms.some((x) => x > 0);
       const { cpuW, gpuW } = carried.point;
       rangeNotes(central, running ? memory.on : memory.off, cpuW, gpuW, notes);
-      centralWatts[c * READOUTS + r] = carried.point.watts;
       return carried.state.duties.map((d, g) => (state.duties[g]! > 0 ? d / state.duties[g]! : 0));
     });
   });
@@ -157,8 +173,8 @@ export function planDraws(open: OpenCase, options: DrawOptions): DrawPlan {
     rays,
     central,
     start: { on: memory.on, off: memory.off },
-    centralWatts,
     duties,
+    wanted,
     outOfRange,
   };
 }
@@ -189,32 +205,36 @@ function relativeDeviation(values: Float64Array): number {
   return Math.sqrt(squares / values.length) / Math.max(Math.abs(mean), 1e-12);
 }
 
-/** Watts along a ray that a draw settles to within this share. */
-const DRAW_TOLERANCE = 5e-4;
 const DRAW_FLOW_TOLERANCE = 1e-5;
 
 /**
- * Makes some of a plan's draws.
+ * Makes some of a plan's draws: for each the best fan state of its own at or below every cap, and what firmware and adapter
+ * leave of it.
  *
  * @param plan from {@link planDraws}
  * @param from, to rows to make, `from` inclusive, `to` exclusive
- * @param out receives watts, `out[(row · caps + cap) · 3 + readout]`; a readout the machine does not have stays NaN
+ * @param out room for all rows of the plan, see {@link roomForDraws}
  * @returns in how many of these rows a solver ended at its bound
  */
-export function runDraws(plan: DrawPlan, from: number, to: number, out: Float64Array): number {
+export function runDraws(plan: DrawPlan, from: number, to: number, out: Drawn): number {
   const figures = { drawn: new Float64Array(plan.asked).fill(NaN), next: 0 };
-  const on = createState(plan.central);
-  const off = createState(plan.central);
-  on.flows.tolerance = DRAW_FLOW_TOLERANCE;
-  const groups = controlGroups(plan.central.data);
-  const { columns, u, draws, caps, open } = plan;
+  const { columns, u, draws, caps, open, rays, wanted } = plan;
+  const work = createRowWork(createState(plan.central), createState(plan.central), caps.length);
+  work.on.flows.tolerance = DRAW_FLOW_TOLERANCE;
+  const carried = rays.map((): RowWatts => ({
+    watts: new Float64Array(caps.length),
+    held: new Uint16Array(caps.length),
+    fanW: new Float64Array(caps.length),
+  }));
+  const wantedRays = rays.map((ray, r) => (wanted[r] ? ray : null));
+  const configured: ConfiguredRow = createConfiguredRow(open, caps.length);
   for (const { value, at } of plan.given) for (const k of at) figures.drawn[k] = value;
   let unsettled = 0;
   for (let row = from; row < to; row++) {
-    forgetUnsettled(on);
-    forgetUnsettled(off);
-    startFrom(on, plan.start.on);
-    startFrom(off, plan.start.off);
+    forgetUnsettled(work.on);
+    forgetUnsettled(work.off);
+    startFrom(work.on, plan.start.on);
+    startFrom(work.off, plan.start.off);
     let factor = 1;
     for (let c = 0; c < columns.length; c++) {
       const p = u[c * draws + row]!;
@@ -232,58 +252,21 @@ export function runDraws(plan: DrawPlan, from: number, to: number, out: Float64A
     figures.next = 0;
     const data = resolveCase(open.record, figures, { lab: open.labDefaults, silent: true });
     const model = buildModel(data, plan.central);
-    const full = machineLevelDbA(data, speedsAt(data, 1));
-    for (let c = 0; c < caps.length; c++) {
-      const duty = commonDuty(data, caps[c]!, full);
-      for (let r = 0; r < READOUTS; r++) {
-        const ray = plan.rays[r];
-        const at = (row * caps.length + c) * READOUTS + r;
-        if (!ray) {
-          out[at] = NaN;
-          continue;
-        }
-        const rpms = drawnSpeeds(data, groups, plan.duties[c]![r]!, duty);
-        const work: LinearState = rpms.some((x) => x > 0) ? on : off;
-        out[at] = factor * maxPowerAlongRay(model, rpms, ray, null, work, DRAW_TOLERANCE);
+    setDuties(model, caps, work);
+    rowCarry(model, wantedRays, plan.duties, work, carried);
+    for (let r = 0; r < READOUTS; r++) {
+      if (!wanted[r]) continue;
+      const of = carried[r]!;
+      configured.set(model, rays[r]!, r === 2, plan.duties, work, of, factor);
+      for (let c = 0; c < caps.length; c++) {
+        const at = (row * caps.length + c) * COLUMNS + r;
+        out.watts[at] = factor * of.watts[c]!;
+        out.held[at] = of.held[c]!;
+        out.watts[at + READOUTS] = configured.watts[c]!;
+        out.held[at + READOUTS] = configured.held[c]!;
       }
     }
-    if (isUnsettled(on) || isUnsettled(off)) unsettled++;
+    if (isUnsettled(work.on) || isUnsettled(work.off)) unsettled++;
   }
   return unsettled;
-}
-
-function commonDuty(data: CaseData, cap: Cap, full: number | null): number {
-  if (cap === 'off') return 0;
-  if (cap === 'full') return 1;
-  return full === null || full <= cap ? 1 : dutyForLevel(data, cap, full);
-}
-
-/** Speeds with all fans on one duty. */
-function speedsAt(data: CaseData, duty: number): number[] {
-  return data.fans.map((f) => (f.maxRpm * duty >= f.minRpm * (1 - 1e-12) ? f.maxRpm * duty : 0));
-}
-
-/** The split found at the central values, at this draw's duty; scaled down where it would be louder than the common duty. */
-function drawnSpeeds(
-  data: CaseData,
-  groups: number[][],
-  shares: readonly number[],
-  duty: number,
-): number[] {
-  if (groups.length < 2) return speedsAt(data, Math.min(1, (shares[0] ?? 0) * duty));
-  const split = (scale: number) =>
-    speeds(
-      data,
-      groups,
-      shares.map((s) => Math.min(1, s * duty * scale)),
-    );
-  if (duty === 0) return split(1);
-  const cap = fanState(data, duty).levelDbA ?? -Infinity;
-  let scale = 1;
-  for (let i = 0; i < 12; i++) {
-    const level = machineLevelDbA(data, split(scale));
-    if (level === null || level <= cap) break;
-    scale *= 10 ** ((cap - level - 1e-6) / 50);
-  }
-  return split(scale);
 }

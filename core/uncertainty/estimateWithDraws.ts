@@ -1,7 +1,7 @@
 import type { Estimate } from '../case/answer';
 import { estimate, type EstimateOptions } from '../case/estimate';
 import type { OpenCase } from '../case/openCase';
-import { planDraws, READOUTS, runDraws, type DrawOptions } from './draws';
+import { planDraws, roomForDraws, runDraws, type DrawOptions } from './draws';
 import { summarise, withBands, type DrawSummary } from './summary';
 
 /**
@@ -15,8 +15,8 @@ export function estimateWithDraws(
   options: EstimateOptions & DrawOptions,
 ): { estimate: Estimate; summary: DrawSummary } {
   const plan = planDraws(open, options);
-  const watts = new Float64Array(plan.draws * plan.caps.length * READOUTS);
-  const unsettled = runDraws(plan, 0, plan.draws, watts);
-  const summary = summarise(plan, watts, unsettled);
+  const drawn = roomForDraws(plan, plan.draws);
+  const unsettled = runDraws(plan, 0, plan.draws, drawn);
+  const summary = summarise(plan, drawn, unsettled);
   return { estimate: withBands(estimate(open, options), summary), summary };
 }

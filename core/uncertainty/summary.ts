@@ -1,19 +1,29 @@
 import {
   READOUT_NAMES,
   type Estimate,
+  type HeldShare,
+  type Readout,
   type ReadoutName,
   type SensitivityShare,
 } from '../case/answer';
 import type { Cap } from '../envelope/fanStates';
-import { READOUTS, type DrawPlan } from './draws';
+import { bindingOfCode } from '../envelope/limits';
+import { COLUMNS, READOUTS, type Drawn, type DrawPlan } from './draws';
 import { measureNext, type MeasureNext } from './measureNext';
 import { quantileOfSorted } from './quantile';
 import { rankInputs, rankShares } from './rankRegression';
 
 export interface Band {
   p05: number;
+  /** The median: what to expect. */
+  p50: number;
   p95: number;
+  /** In what share of the draws each limit holds, the most frequent first. */
+  held: HeldShare[];
 }
+
+/** Bands of the three readouts, null where the machine lacks one. */
+export type Bands = Record<ReadoutName, Band | null>;
 
 /** How well rank regression explains one readout at one cap. */
 export interface RegressionFit {
@@ -28,8 +38,8 @@ export interface DrawSummary {
   draws: number;
   /** Draws in which a solver ended at its bound. */
   unsettledDraws: number;
-  /** Band per cap and readout, null where the machine lacks it. */
-  bands: Record<ReadoutName, Band | null>[];
+  /** By cap: of what the cooling carries, and of the machine as configured. */
+  bands: (Bands & { configured: Bands })[];
   sensitivity: SensitivityShare[];
   fits: RegressionFit[];
   next: { readout: ReadoutName; cap: Cap; items: MeasureNext[] }[];
@@ -44,11 +54,11 @@ const DRAWS_PER_COLUMN = 3;
  * Bands, shares and what to measure next, from all draws of a plan.
  *
  * @param plan the plan
- * @param watts from `runDraws`, all rows
+ * @param drawn from `runDraws`, all rows
  * @param unsettledDraws what `runDraws` returned, over all rows
  */
-export function summarise(plan: DrawPlan, watts: Float64Array, unsettledDraws = 0): DrawSummary {
-  const { caps, draws, columns, u } = plan;
+export function summarise(plan: DrawPlan, drawn: Drawn, unsettledDraws = 0): DrawSummary {
+  const { caps, draws, columns, u, wanted } = plan;
   const column = new Float64Array(draws);
   const bands: DrawSummary['bands'] = [];
   const sensitivity: SensitivityShare[] = [];
@@ -61,18 +71,12 @@ export function summarise(plan: DrawPlan, watts: Float64Array, unsettledDraws = 
   const enough = draws >= DRAWS_PER_COLUMN * causes.length && causes.length > 0;
   const ranked = enough ? rankInputs(causes.map((x) => x.values)) : null;
   caps.forEach((cap, c) => {
-    const band = { cpuAlone: null, gpuAlone: null, together: null } as Record<
-      ReadoutName,
-      Band | null
-    >;
+    const band = noBands();
+    const configured = noBands();
     READOUT_NAMES.forEach((readout, r) => {
-      if (!plan.rays[r]) return;
-      for (let i = 0; i < draws; i++) column[i] = watts[(i * caps.length + c) * READOUTS + r]!;
-      const sorted = column.slice().sort();
-      band[readout] = {
-        p05: quantileOfSorted(sorted, 0.05),
-        p95: quantileOfSorted(sorted, 0.95),
-      };
+      if (!wanted[r]) return;
+      configured[readout] = bandOf(plan, drawn, c, r + READOUTS, column);
+      band[readout] = bandOf(plan, drawn, c, r, column);
       if (!ranked) return;
       const { shares, r2, unexplained } = rankShares(ranked, column);
       const listed = causes
@@ -87,10 +91,53 @@ export function summarise(plan: DrawPlan, watts: Float64Array, unsettledDraws = 
         items: measureNext(plan, listed, 0.5 * (band[readout]!.p95 - band[readout]!.p05)),
       });
     });
-    if (!plan.rays[2]) band.together = band.cpuAlone ?? band.gpuAlone;
-    bands.push(band);
+    if (!plan.rays[2]) {
+      band.together = band.cpuAlone ?? band.gpuAlone;
+      configured.together = configured.cpuAlone ?? configured.gpuAlone;
+    }
+    bands.push({ ...band, configured });
   });
   return { draws, unsettledDraws, bands, sensitivity, fits, next };
+}
+
+function noBands(): Bands {
+  return { cpuAlone: null, gpuAlone: null, together: null };
+}
+
+/** Median, 5–95 % and what holds of one readout at one cap; leaves its watts by draw in `column`. */
+function bandOf(
+  plan: DrawPlan,
+  { watts, held }: Drawn,
+  cap: number,
+  column: number,
+  byDraw: Float64Array,
+): Band {
+  const { caps, draws } = plan;
+  const counts = new Map<number, number>();
+  for (let i = 0; i < draws; i++) {
+    const at = (i * caps.length + cap) * COLUMNS + column;
+    byDraw[i] = watts[at]!;
+    counts.set(held[at]!, (counts.get(held[at]!) ?? 0) + 1);
+  }
+  const sorted = byDraw.slice().sort();
+  return {
+    p05: quantileOfSorted(sorted, 0.05),
+    p50: quantileOfSorted(sorted, 0.5),
+    p95: quantileOfSorted(sorted, 0.95),
+    held: heldShares(plan, counts),
+  };
+}
+
+/** Limits by how often they hold; the ways in which one pipe fails are one limit. */
+function heldShares(plan: DrawPlan, counts: ReadonlyMap<number, number>): HeldShare[] {
+  const shares = new Map<string, HeldShare>();
+  for (const [code, count] of counts) {
+    const { limit, part } = bindingOfCode(plan.central, plan.open.config, code);
+    const key = `${limit} ${part}`;
+    const share = (shares.get(key)?.share ?? 0) + count / plan.draws;
+    shares.set(key, { limit, part, share });
+  }
+  return [...shares.values()].sort((a, b) => b.share - a.share);
 }
 
 /**
@@ -103,17 +150,17 @@ export function withBands(estimate: Estimate, summary: DrawSummary): Estimate {
   return {
     ...estimate,
     caps: estimate.caps.map((c, i) => {
-      const band = summary.bands[i]!;
+      const { configured, ...carried } = summary.bands[i]!;
       return {
         ...c,
-        cpuAlone: c.cpuAlone && { ...c.cpuAlone, ...band.cpuAlone },
-        gpuAlone: c.gpuAlone && { ...c.gpuAlone, ...band.gpuAlone },
-        together: { ...c.together, ...band.together },
+        cpuAlone: c.cpuAlone && banded(c.cpuAlone, carried.cpuAlone),
+        gpuAlone: c.gpuAlone && banded(c.gpuAlone, carried.gpuAlone),
+        together: banded(c.together, carried.together),
         configured: {
           ...c.configured,
-          cpuAlone: c.configured.cpuAlone && cut(c.configured.cpuAlone, c.cpuAlone, band.cpuAlone),
-          gpuAlone: c.configured.gpuAlone && cut(c.configured.gpuAlone, c.gpuAlone, band.gpuAlone),
-          together: cut(c.configured.together, c.together, band.together),
+          cpuAlone: c.configured.cpuAlone && banded(c.configured.cpuAlone, configured.cpuAlone),
+          gpuAlone: c.configured.gpuAlone && banded(c.configured.gpuAlone, configured.gpuAlone),
+          together: banded(c.configured.together, configured.together),
         },
       };
     }),
@@ -130,13 +177,6 @@ export function withBands(estimate: Estimate, summary: DrawSummary): Estimate {
   };
 }
 
-/** A configured readout's band: that of the cooling, cut where firmware or adapter stops it. */
-function cut<T extends { watts: number }>(
-  set: T,
-  carried: { watts: number } | null,
-  band: Band | null,
-): T {
-  if (!carried || !band) return set;
-  const stopped = set.watts < carried.watts * (1 - 1e-6) ? set.watts : Infinity;
-  return { ...set, p05: Math.min(band.p05, stopped), p95: Math.min(band.p95, stopped) };
+function banded<T extends Readout>(readout: T, band: Band | null): T {
+  return { ...readout, ...band };
 }

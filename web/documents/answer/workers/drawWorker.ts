@@ -1,5 +1,5 @@
 import { openCase, type CaseRequest } from '@zugluft/core/case/openCase';
-import { planDraws, READOUTS, runDraws, type DrawOptions } from '@zugluft/core/uncertainty/draws';
+import { planDraws, roomForDraws, runDraws, type DrawOptions } from '@zugluft/core/uncertainty/draws';
 import { summarise, type DrawSummary } from '@zugluft/core/uncertainty/summary';
 
 export interface DrawRequest {
@@ -19,14 +19,14 @@ self.onmessage = ({ data }: MessageEvent<DrawRequest>) => {
   const tell = (message: DrawMessage) => self.postMessage(message);
   try {
     const plan = planDraws(openCase(data.request), data.options);
-    const watts = new Float64Array(plan.draws * plan.caps.length * READOUTS);
+    const drawn = roomForDraws(plan, plan.draws);
     let unsettled = 0;
     for (let row = 0; row < plan.draws; row += CHUNK) {
       const end = Math.min(plan.draws, row + CHUNK);
-      unsettled += runDraws(plan, row, end, watts);
+      unsettled += runDraws(plan, row, end, drawn);
       tell({ kind: 'progress', made: end, of: plan.draws });
     }
-    tell({ kind: 'done', summary: summarise(plan, watts, unsettled) });
+    tell({ kind: 'done', summary: summarise(plan, drawn, unsettled) });
   } catch (cause) {
     tell({ kind: 'failed', message: (cause as Error).message });
   }
