@@ -4,10 +4,17 @@ import { fanPower } from '../network/steadyState';
 import { figureValue } from '../record/figure';
 import type { SettingRecord } from '../record/partSchema';
 
-/** Limits and CPU:GPU ratio of a setting; 1:1 without one. */
+/**
+ * Limits and CPU:GPU ratio of a setting; 1:1 without one.
+ *
+ * @param setting or none
+ * @param model of the machine
+ * @param chosen a ratio in place of the setting's
+ */
 export function configurationOf(
   setting: SettingRecord | undefined,
   model: MachineModel,
+  chosen?: { cpu: number; gpu: number },
 ): { config: Configuration; ratio: Ray } {
   const v = figureValue;
   const cpu = v(setting?.cpuSustainedW);
@@ -15,8 +22,9 @@ export function configurationOf(
   const part = (role: 'cpu' | 'gpu') => model.data.dies.find((d) => d.role === role)?.id ?? role;
   let share = { cpu: 0.5, gpu: 0.5 };
   if (cpu !== undefined && gpu !== undefined && cpu > 0 && gpu > 0) {
-    share = { cpu: cpu / (cpu + gpu), gpu: gpu / (cpu + gpu) };
+    share = sharesOf(cpu, gpu);
   }
+  if (chosen) share = sharesOf(chosen.cpu, chosen.gpu);
   if (!model.hasGpu) share = { cpu: 1, gpu: 0 };
   if (!model.hasCpu) share = { cpu: 0, gpu: 1 };
   return {
@@ -29,6 +37,10 @@ export function configurationOf(
       gpuPart: part('gpu'),
     },
   };
+}
+
+function sharesOf(cpu: number, gpu: number): Ray {
+  return { cpu: cpu / (cpu + gpu), gpu: gpu / (cpu + gpu) };
 }
 
 /** Firmware and adapter as half-planes, with the fans at a state. */

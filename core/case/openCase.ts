@@ -17,6 +17,8 @@ export interface CaseRequest {
   lab?: Laboratory | undefined;
   /** Id of the setting whose limits and CPU:GPU ratio apply; the first one by default. */
   setting?: string | undefined;
+  /** CPU to GPU watts with both dies loaded, in place of the setting's; both positive. */
+  ratio?: { cpu: number; gpu: number } | undefined;
   /** What bench runs taught of this machine. */
   calibration?: CaseCalibration | null | undefined;
   /** Exact values in place of figures and defaults, by path; they stand over a calibration's. */
@@ -67,7 +69,7 @@ export function openCase(request: CaseRequest): OpenCase {
     standIns,
     data,
     model,
-    ...configurationOf(setting, model),
+    ...configurationOf(setting, model, request.ratio),
   };
 }
 

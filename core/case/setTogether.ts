@@ -39,3 +39,25 @@ export function aloneRay({ cpuW, gpuW }: Configuration, atLimit: 'cpu' | 'gpu'):
     ? { cpu: 0, gpu: 1, fromCpuW: cpuW!, fromGpuW: 0 }
     : { cpu: 1, gpu: 0, fromCpuW: 0, fromGpuW: gpuW! };
 }
+
+/**
+ * CPU and GPU watts of a total that {@link setTogether} found, or of any other total along the same way: by the ratio until a
+ * die stands at its own limit, what is more is the other's.
+ *
+ * @param watts total, ≥ 0
+ */
+export function splitAsSet(
+  watts: number,
+  ratio: Ray,
+  { cpuW, gpuW }: Pick<Configuration, 'cpuW' | 'gpuW'>,
+): { cpuW: number; gpuW: number } {
+  const cpu = watts * ratio.cpu;
+  const gpu = watts * ratio.gpu;
+  // the die that reaches its limit first stays there
+  const overCpu = cpuW !== null && cpu > 0 ? cpu / cpuW : 0;
+  const overGpu = gpuW !== null && gpu > 0 ? gpu / gpuW : 0;
+  if (Math.max(overCpu, overGpu) <= 1) return { cpuW: cpu, gpuW: gpu };
+  return overCpu >= overGpu
+    ? { cpuW: cpuW!, gpuW: watts - cpuW! }
+    : { cpuW: watts - gpuW!, gpuW: gpuW! };
+}

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { wattsBand, type WattsBand } from './wattsBand';
 import type { Cap } from '../envelope/fanStates';
 import { unitFacts } from '../family/unitFacts';
 import { recordSchema } from '../record/recordSchema';
@@ -35,7 +36,7 @@ export const machine = z.object({
 });
 export type Machine = z.infer<typeof machine>;
 
-/** Column of the library with the watts of both dies together at a cap. */
+/** Column of the library with the watts of both dies together at a cap, the median of the draws. */
 export type WattsColumn = 'togetherOffW' | 'togetherFullW' | `togetherAt${number}W`;
 
 /** @example wattsColumn(36) // 'togetherAt36W' */
@@ -46,6 +47,26 @@ export function wattsColumn(cap: Cap): WattsColumn {
 
 const numberOrNull = z.number().nullable();
 const cap = z.union([z.number(), z.literal('off'), z.literal('full')]);
+
+/** Column beside {@link wattsColumn} with an end of the band. */
+export function bandColumn(cap: Cap, end: 'P05' | 'P95'): `${WattsColumn}${'P05' | 'P95'}` {
+  return `${wattsColumn(cap)}${end}`;
+}
+
+/** A row's columns with the watts at some caps, and the ends of their bands. */
+export function wattsColumns(
+  caps: readonly Cap[],
+  at: (cap: Cap) => WattsBand | null,
+): Record<string, number | null> {
+  const out: Record<string, number | null> = {};
+  for (const c of caps) {
+    const band = at(c);
+    out[wattsColumn(c)] = band?.p50 ?? null;
+    out[bandColumn(c, 'P05')] = band?.p05 ?? null;
+    out[bandColumn(c, 'P95')] = band?.p95 ?? null;
+  }
+  return out;
+}
 
 /** A machine as a row of the library; watts at each cap of the laboratory, null where they are not known (yet). */
 export const machineSummary = z.looseObject({
@@ -75,7 +96,7 @@ type Listed = {
   >[K];
 };
 export interface MachineSummary extends Listed {
-  [column: `together${string}W`]: number | null;
+  [column: `together${string}W${'' | 'P05' | 'P95'}`]: number | null;
 }
 
 const page = <T extends z.ZodType>(item: T) =>
@@ -109,7 +130,7 @@ export const familyMember = z.object({
   complete: z.boolean(),
   togetherAt36W: numberOrNull,
   /** Watts of both dies together by cap, as far as they are computed. */
-  watts: z.record(z.string(), z.number()),
+  watts: z.record(z.string(), wattsBand.nullable()),
   putAside: z.boolean(),
 });
 export type FamilyMember = z.infer<typeof familyMember>;

@@ -17,7 +17,7 @@ const GOLDEN = (Math.sqrt(5) - 1) / 2;
 /** How far a group's duty is moved to see how a split may be bettered. */
 const SPLIT_STEP = 0.15;
 /** How far a split may move from the start, as a logarithm of duty, and the steps of the search. */
-const WIDEST = 0.6;
+const WIDEST = 0.7;
 const SPLIT_STEPS = 6;
 const BISECTIONS = 24;
 

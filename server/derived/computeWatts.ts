@@ -1,11 +1,12 @@
 import { openCase } from '@zugluft/core/case/openCase';
-import { sustainedTogether } from '@zugluft/core/case/sustainedTogether';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
+import { SHOWN_DRAWS, SHOWN_SEED, type WattsBand } from '@zugluft/core/library/wattsBand';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import type { LabDefaults } from '@zugluft/core/record/resolver';
+import { sustainedBands } from '@zugluft/core/uncertainty/sustainedBands';
 
 /** Goes up when the same record gives other watts: all of them are then computed anew. */
-export const DERIVATION = 1;
+export const DERIVATION = 2;
 
 /** Machines whose watts are wanted, each at its caps. */
 export interface WattsJob {
@@ -14,7 +15,7 @@ export interface WattsJob {
 }
 
 /** Watts by cap; null where a machine could not be computed. */
-export type WattsByCap = Record<string, number | null>;
+export type WattsByCap = Record<string, WattsBand | null>;
 
 /** Makes the watts of a job, in this thread or another. */
 export interface ComputeWatts {
@@ -33,12 +34,16 @@ export function computeWatts({ machines, defaults }: WattsJob): Record<string, W
   return out;
 }
 
-function wattsOf(input: unknown, caps: readonly Cap[], defaults: LabDefaults): number[] | null {
+function wattsOf(input: unknown, caps: readonly Cap[], defaults: LabDefaults): WattsBand[] | null {
   const { record, complete } = parseRecord(input);
   if (!record || !complete) return null;
   try {
-    const watts = sustainedTogether(openCase({ record, lab: { defaults } }), caps);
-    return watts.every(Number.isFinite) ? watts : null;
+    const bands = sustainedBands(openCase({ record, lab: { defaults } }), {
+      caps,
+      draws: SHOWN_DRAWS,
+      seed: SHOWN_SEED,
+    });
+    return bands.every((b) => Number.isFinite(b.p05 + b.p50 + b.p95)) ? bands : null;
   } catch {
     return null;
   }

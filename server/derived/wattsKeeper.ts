@@ -1,6 +1,7 @@
 import { capsOf } from '@zugluft/core/case/laboratory';
 import { LABORATORY } from '@zugluft/core/documents/kinds';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
+import { readWattsByCap, type WattsBand } from '@zugluft/core/library/wattsBand';
 import { labDefaultsOf } from '@zugluft/core/record/labDefaults';
 import type { LabDefaults } from '@zugluft/core/record/resolver';
 import { QueryTypes, type Transaction } from 'sequelize';
@@ -27,7 +28,7 @@ interface Entry {
 
 /** Watts of a machine as they can be shown. */
 export interface WattsNow {
-  at(cap: Cap): number | null;
+  at(cap: Cap): WattsBand | null;
   pending: boolean;
 }
 
@@ -81,7 +82,7 @@ export function createWattsKeeper(
   ): Entry => ({
     revision: row.revision,
     complete: Boolean(row.complete),
-    watts: JSON.parse(row.watts) as WattsByCap,
+    watts: readWattsByCap(row.watts),
     by: row.wattsBy,
   });
 

@@ -1,7 +1,7 @@
 import { strToU8, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 import Papa from 'papaparse';
 import { MACHINE_HEADER, machineRow, PART_HEADER, partRows } from '@zugluft/core/exchange/csvRows';
-import { wattsColumn } from '@zugluft/core/library/answers';
+import { wattsColumns } from '@zugluft/core/library/answers';
 import type { AttachmentType } from '@zugluft/core/library/attachment';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { Op } from 'sequelize';
@@ -62,16 +62,14 @@ export async function* csvLines(
   const caps = kind === 'machines' ? watts.caps() : [];
   const header = [
     ...(kind === 'machines' ? MACHINE_HEADER : PART_HEADER),
-    ...caps.map((cap) => wattsColumn(cap)),
+    ...Object.keys(wattsColumns(caps, () => null)),
   ];
-  /** Watts at the laboratory's caps; what is still being computed is left empty. */
+  /** Watts at the laboratory's caps with their bands; what is still being computed is left empty. */
   const computed = (row: MachineRow) => {
     const now = watts.of(row);
+    const columns = wattsColumns(caps, (cap) => (now.pending ? null : now.at(cap)));
     return Object.fromEntries(
-      caps.map((cap) => [
-        wattsColumn(cap),
-        now.pending ? '' : (now.at(cap)?.toFixed(WATTS_DECIMALS) ?? ''),
-      ]),
+      Object.entries(columns).map(([name, value]) => [name, value?.toFixed(WATTS_DECIMALS) ?? '']),
     );
   };
   yield `\ufeff${line(header)}`;

@@ -1,3 +1,4 @@
+import { readWattsByCap } from '@zugluft/core/library/wattsBand';
 import { randomUUID } from 'node:crypto';
 import { copyForSibling, copyForUnit } from '@zugluft/core/family/markAssumed';
 import { stateName, unitFacts } from '@zugluft/core/family/unitFacts';
@@ -32,8 +33,8 @@ export async function variantIsFull(
 
 /** Watts of a row as they are answered. */
 function wattsOf(text: string): Pick<FamilyMember, 'watts' | 'togetherAt36W'> {
-  const watts = JSON.parse(text) as Record<string, number>;
-  return { watts, togetherAt36W: watts['36'] ?? null };
+  const watts = readWattsByCap(text);
+  return { watts, togetherAt36W: watts['36']?.p50 ?? null };
 }
 
 export type MachineFamilies = ReturnType<typeof createMachineFamilies>;

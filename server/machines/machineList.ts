@@ -1,5 +1,5 @@
 import { QueryTypes } from 'sequelize';
-import { wattsColumn, type MachinePage, type MachineSummary } from '@zugluft/core/library/answers';
+import { wattsColumns, type MachinePage, type MachineSummary } from '@zugluft/core/library/answers';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import type { MachineRow } from '../database/models';
 import type { Database } from '../database/openDatabase';
@@ -68,7 +68,7 @@ export function createMachineList(db: Database, watts: WattsKeeper) {
     const now = watts.of(row);
     return {
       ...(Object.fromEntries(COLUMNS.map((c) => [c, row[c]])) as unknown as MachineSummary),
-      ...Object.fromEntries(watts.caps().map((cap) => [wattsColumn(cap), now.at(cap)])),
+      ...wattsColumns(watts.caps(), now.at),
       complete: Boolean(row.complete),
       chamber: Boolean(row.chamber),
       wattsPending: now.pending,
@@ -149,7 +149,7 @@ export function createMachineList(db: Database, watts: WattsKeeper) {
         const now = watts.ofMachine(row.id);
         return {
           ...kept,
-          ...Object.fromEntries(watts.caps().map((cap) => [wattsColumn(cap), now.at(cap)])),
+          ...wattsColumns(watts.caps(), now.at),
           wattsPending: now.pending,
         };
       });

@@ -1,5 +1,5 @@
 import { figureWords, pathWordsOf, stepOfFigure, unitAt } from '../record/figureWords';
-import { bindingWords, capWord, wattsText } from './words';
+import { bindingWords, capWord, heldWords, shownW, splitWords, wattsText } from './words';
 
 test.each([
   [{ limit: 'junction', part: 'cpu' }, 'CPU junction'],
@@ -69,4 +69,44 @@ test('watts have the decimals that their size supports', () => {
     'fans off',
     'full speed',
   ]);
+});
+
+test('the median is shown, and the central solution only while there are no draws', () => {
+  expect(shownW({ watts: 100, p50: 91 })).toBe(91);
+  expect(shownW({ watts: 100, p50: null })).toBe(100);
+  expect(splitWords(35.9, 60.2)).toBe('36 CPU + 60 GPU');
+});
+
+test.each<[string, [string, string, number][], string]>([
+  ['no draws', [], 'pipe-1 boiling dry'],
+  [
+    'nearly always one',
+    [
+      ['junction', 'gpu', 0.96],
+      ['pipe', 'pipe-1', 0.04],
+    ],
+    'GPU junction',
+  ],
+  [
+    'two, and what is rare is left out; a pipe fails as it does at the central figures',
+    [
+      ['junction', 'gpu', 0.61],
+      ['pipe', 'pipe-1', 0.3],
+      ['skin', 'plate', 0.09],
+    ],
+    'GPU junction 6 of 10, pipe-1 boiling dry 3 of 10',
+  ],
+  [
+    'never more than two',
+    [
+      ['junction', 'gpu', 0.35],
+      ['pipe', 'pipe-2', 0.33],
+      ['skin', 'plate', 0.32],
+    ],
+    'GPU junction 4 of 10, pipe-2 running dry 3 of 10',
+  ],
+])('what holds in words: %s', (_, held, words) => {
+  const shares = held.map(([limit, part, share]) => ({ limit, part, share })) as never;
+  const binding = { limit: 'pipe', part: 'pipe-1', kind: 'boiling' } as const;
+  expect(heldWords({ held: shares, binding })).toBe(words);
 });

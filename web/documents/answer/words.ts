@@ -1,3 +1,4 @@
+import type { HeldShare, Readout } from '@zugluft/core/case/answer';
 import type { Binding } from '@zugluft/core/envelope/limitTypes';
 
 const PIPE_WORDS = {
@@ -7,6 +8,39 @@ const PIPE_WORDS = {
   sonic: ', vapor at its speed of sound',
   viscous: ', vapor too thin',
 };
+
+/** The figure that people are shown: the median of the draws, and the central solution only while there are none. */
+export function shownW(r: Pick<Readout, 'watts' | 'p50'>): number {
+  return r.p50 ?? r.watts;
+}
+
+/** Shares below this are not worth a word. */
+const MIN_SHARE = 0.2;
+const MOST_NAMED = 2;
+
+/** Which limit holds, as shares of ten draws: “GPU junction 7 of 10, pipe-1 running dry 3 of 10”. */
+export function heldWords({ held, binding }: Pick<Readout, 'held' | 'binding'>): string {
+  const [first] = held;
+  if (!first) return bindingWords(binding);
+  // how a pipe fails is known of the central solution alone
+  const words = (h: HeldShare) =>
+    bindingWords(
+      h.limit === binding.limit && h.part === binding.part
+        ? binding
+        : { limit: h.limit, part: h.part },
+    );
+  if (first.share >= 0.95) return words(first);
+  return held
+    .filter((h) => h.share >= MIN_SHARE || h === first)
+    .slice(0, MOST_NAMED)
+    .map((h) => `${words(h)} ${Math.max(1, Math.round(10 * h.share))} of 10`)
+    .join(', ');
+}
+
+/** “36 CPU + 61 GPU”. */
+export function splitWords(cpuW: number, gpuW: number): string {
+  return `${wattsText(cpuW)} CPU + ${wattsText(gpuW)} GPU`;
+}
 
 /** What binds, in words: “CPU junction”, “pipe-1 running dry”. */
 export function bindingWords(binding: Binding): string {

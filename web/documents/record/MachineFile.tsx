@@ -5,7 +5,7 @@ import type { RecordIssue } from '@zugluft/core/record/checkRecord';
 import type { Machine } from '../../api/machines';
 import type { Draft } from './draft';
 import type { CaseRequest } from '@zugluft/core/case/openCase';
-import { withBands } from '@zugluft/core/uncertainty/summary';
+import { useBanded } from './useBanded';
 import { useDraws, type Draws } from './useDraws';
 import { useJudged } from './useJudged';
 import { useLastGood } from './useLastGood';
@@ -46,7 +46,12 @@ export interface MachineFileValue {
   addCap: (cap: Cap) => void;
   settingId: string | undefined;
   chooseSetting: (id: string) => void;
+  /** CPU to GPU watts with both dies loaded that somebody chose, in place of the setting's. */
+  ratio: { cpu: number; gpu: number } | null;
+  chooseRatio: (ratio: { cpu: number; gpu: number } | null) => void;
   live: LiveEstimate;
+  /** The bands shown are those of a moment ago, moved along. */
+  provisional: boolean;
   draws: Draws;
   /** The answer shown is not that of what stands on the page. */
   stale: boolean;
@@ -98,21 +103,14 @@ export function MachineFile({
     [laboratory, extraCap],
   );
   const caps = useMemo(() => capsOf(lab), [lab]);
+  const [ratio, chooseRatio] = useState<MachineFileValue['ratio']>(null);
   const request = useMemo<CaseRequest | null>(
-    () => record && { record, setting: settingId, lab },
-    [record, settingId, lab],
+    () => record && { record, setting: settingId, lab, ratio: ratio ?? undefined },
+    [record, settingId, lab, ratio],
   );
   const plain = useEstimate(request);
   const draws = useDraws(request);
-  const live = useMemo(() => {
-    const { summary } = draws;
-    if (!summary || plain.request !== request) return plain;
-    return {
-      ...plain,
-      estimate: plain.estimate && withBands(plain.estimate, summary),
-      outlines: plain.outlines && withBands(plain.outlines, summary),
-    };
-  }, [plain, draws, request]);
+  const { live, provisional } = useBanded(plain, draws.summary, request);
   const issueAt = useMemo(() => {
     const map = new Map<string, string>();
     for (const i of judged) if (!map.has(i.path)) map.set(i.path, i.message);
@@ -142,7 +140,10 @@ export function MachineFile({
     },
     settingId,
     chooseSetting,
+    ratio,
+    chooseRatio,
     live,
+    provisional,
     draws,
     stale: live.request !== request || !parsed.complete,
   };

@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { SHOWN_DRAWS, SHOWN_SEED } from '@zugluft/core/library/wattsBand';
 import type { CaseRequest } from '@zugluft/core/case/openCase';
 import type { DrawSummary } from '@zugluft/core/uncertainty/summary';
 import { startDraws } from '../answer/workers/drawClient';
@@ -14,14 +15,13 @@ export interface Draws {
   make: (draws: number) => void;
 }
 
-/** Draws made by themselves once typing pauses, and on request. */
-const FEW = 400;
+/** Draws made on request, beyond those that are made after each keystroke. */
 export const MANY = 4000;
-const PAUSE_MS = 700;
-const SEED = 1;
+/** Keystrokes closer than this are one. */
+const PAUSE_MS = 40;
 
 /**
- * Bands of a case, made in a worker once it has stood still for a moment.
+ * Bands of a case, made anew in a worker with every change.
  *
  * @param request a case with a complete record, or null
  */
@@ -44,7 +44,7 @@ export function useDraws(request: CaseRequest | null): Draws {
       setError(null);
       setProgress({ made: 0, of: draws });
       stop.current = startDraws(
-        { request, options: { draws, seed: SEED } },
+        { request, options: { draws, seed: SHOWN_SEED } },
         {
           progress: (made, of) => setProgress({ made, of }),
           done: (found) => {
@@ -64,7 +64,7 @@ export function useDraws(request: CaseRequest | null): Draws {
   useEffect(() => {
     setSummary(null);
     if (!request) return;
-    const timer = setTimeout(() => make(FEW), PAUSE_MS);
+    const timer = setTimeout(() => make(SHOWN_DRAWS), PAUSE_MS);
     return () => {
       clearTimeout(timer);
       cancel();

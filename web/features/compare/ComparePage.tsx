@@ -1,12 +1,9 @@
-import { openCase } from '@zugluft/core/case/openCase';
 import { plural } from '@zugluft/core/record/plural';
 import { useQueries } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { estimate } from '@zugluft/core/case/estimate';
-import type { Estimate } from '@zugluft/core/case/answer';
 import { compareRecords, MAX_COMPARED, type ComparedField } from '@zugluft/core/library/compared';
-import { parseRecord } from '@zugluft/core/record/parseRecord';
+import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { machineKeys, readMachine, type Machine } from '../../api/machines';
 import { NoiseLadder } from '../../documents/answer/NoiseLadder';
 import type { Draft } from '../../documents/record/draft';
@@ -14,7 +11,9 @@ import { useLaboratory } from '../../documents/useLaboratory';
 import { machineName } from '../../documents/record/machineName';
 import { valueWordsOf } from '../../documents/record/fieldWords';
 import { pathWordsOf } from '../../documents/record/figureWords';
+import { splitsOf } from '../../documents/answer/splits';
 import { PageFrame } from '../../kit/PageFrame';
+import { useBandedAnswers, type BandedAnswer } from './useBandedAnswers';
 
 const SHOWN = 300;
 const nameOf = pathWordsOf('record');
@@ -65,11 +64,7 @@ function Compared({ machines }: { machines: readonly Machine[] }) {
   const lab = useLaboratory();
   // by the machines themselves: the list is made anew each time
   const key = machines.map((m) => `${m.id} ${m.revision}`).join();
-  const caps = useMemo(
-    () => machines.map((m) => capsOfMachine(m, lab)),
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [key, lab],
-  );
+  const caps = useBandedAnswers(machines, lab);
   const rows = useMemo(
     () => compareRecords(machines.map((m) => m.record)),
     // eslint-disable-next-line react-hooks/exhaustive-deps
@@ -80,7 +75,7 @@ function Compared({ machines }: { machines: readonly Machine[] }) {
   const shown = wanted
     ? rows.filter((r) => `${r.path} ${nameOf(r.path)}`.toLowerCase().includes(wanted))
     : rows;
-  const atLeastW = Math.max(10, ...caps.flatMap((c) => (c ?? []).map((x) => x.together.watts)));
+  const atLeastW = Math.max(10, ...caps.flatMap((c) => (c ?? []).map((x) => x.together.p95 ?? 0)));
   return (
     <>
       <div className="grid grid-cols-[repeat(auto-fit,minmax(18rem,1fr))] gap-8">
@@ -158,8 +153,20 @@ function ComparedTable({
   );
 }
 
-function Side({ machine, caps, atLeastW }: { machine: Machine; caps: Caps; atLeastW: number }) {
+function Side({
+  machine,
+  caps,
+  atLeastW,
+}: {
+  machine: Machine;
+  caps: BandedAnswer;
+  atLeastW: number;
+}) {
   const { name, variant } = machineName(machine.record as Draft);
+  const splits = useMemo(
+    () => (caps ? splitsOf({ record: machine.record as CaseRecord }) : null),
+    [caps, machine.record],
+  );
   return (
     <section aria-label={`${name}, ${variant}, ${machine.stateName}`}>
       <h2 className="font-semibold">
@@ -170,18 +177,19 @@ function Side({ machine, caps, atLeastW }: { machine: Machine; caps: Caps; atLea
       <p className="text-quiet text-[0.9rem] mb-2">
         {[variant, machine.unit.facts.serial, machine.stateName].filter(Boolean).join(' · ')}
       </p>
-      {caps ? (
-        <NoiseLadder caps={caps} readout="together" stale={false} atLeastW={atLeastW} />
+      {caps === undefined ? (
+        <p className="text-quiet">Computing.</p>
+      ) : caps ? (
+        <NoiseLadder
+          caps={caps}
+          readout="together"
+          stale={false}
+          splits={splits}
+          atLeastW={atLeastW}
+        />
       ) : (
         <p className="text-quiet">No answer yet: figures are missing.</p>
       )}
     </section>
   );
-}
-
-type Caps = Estimate['caps'] | null;
-
-function capsOfMachine(machine: Machine, lab: ReturnType<typeof useLaboratory>): Caps {
-  const { record, complete } = parseRecord(machine.record);
-  return record && complete ? estimate(openCase({ record, lab }), { envelopes: false }).caps : null;
 }

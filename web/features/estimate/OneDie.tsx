@@ -4,7 +4,7 @@ import type { Explanation } from '@zugluft/core/case/explain';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { middleCap } from '../../documents/answer/caps';
 import { Kbd } from '../../kit/Kbd';
-import { bindingWords, capWord, wattsText } from '../../documents/answer/words';
+import { capWord, heldWords, shownW, wattsText } from '../../documents/answer/words';
 import { estimateWorker } from '../../documents/answer/workers/estimateClient';
 import { latestOnly } from '../../documents/answer/workers/latestOnly';
 import { KelvinChain } from './KelvinChain';
@@ -65,12 +65,18 @@ export function OneDie() {
                   {typeof c.cap === 'number' && <span className="unit">dB(A)</span>}
                 </td>
                 <td className="figure text-right">
-                  {wattsText(c.together.watts)} <span className="unit">W</span>
+                  {wattsText(shownW(c.together))} <span className="unit">W</span>
+                  {c.together.p05 !== null && c.together.p95 !== null && (
+                    <span className="text-small text-quiet">
+                      {' '}
+                      {wattsText(c.together.p05)}–{wattsText(c.together.p95)}
+                    </span>
+                  )}
                 </td>
                 <td className="figure text-right">
-                  {wattsText(c.configured.together.watts)} <span className="unit">W</span>
+                  {wattsText(shownW(c.configured.together))} <span className="unit">W</span>
                 </td>
-                <td className="pl-4">{bindingWords(c.together.binding)}</td>
+                <td className="pl-4">{heldWords(c.together)}</td>
               </tr>
             ))}
           </tbody>

@@ -178,7 +178,7 @@ export function FamilyPanel() {
                   )}
                 </td>
                 <td className="px-1.5 py-1 figure text-right whitespace-nowrap">
-                  {m.watts[String(cap)] === undefined ? '–' : wattsText(m.watts[String(cap)]!)}{' '}
+                  {m.watts[String(cap)] ? wattsText(m.watts[String(cap)]!.p50) : '–'}{' '}
                   <span className="unit">W</span>
                 </td>
                 <td className="px-1.5 py-1 text-right">

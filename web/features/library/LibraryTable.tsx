@@ -4,7 +4,7 @@ import { useEffect, useRef, type KeyboardEvent, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toShown } from '@zugluft/core/record/units';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
-import { wattsColumn, type MachineSummary } from '@zugluft/core/library/answers';
+import { bandColumn, wattsColumn, type MachineSummary } from '@zugluft/core/library/answers';
 import type { ChosenRows } from './useChosenRows';
 import { CapSketch } from './CapSketch';
 import { togetherAt } from '../../documents/answer/caps';
@@ -38,15 +38,22 @@ function Number_({ value, digits, unit }: { value: number | null; digits: number
   );
 }
 
-/** Watts at a cap; what is of an earlier record is set in quiet until it is computed anew. */
+/** Watts at a cap, with their band; what is of an earlier record is set in quiet until it is computed anew. */
 function Watts({ m, cap }: { m: MachineSummary; cap: Cap }) {
   const value = m[wattsColumn(cap)] ?? null;
+  const low = m[bandColumn(cap, 'P05')] ?? null;
+  const high = m[bandColumn(cap, 'P95')] ?? null;
   return (
     <span
       className={m.wattsPending ? 'text-quiet italic' : ''}
       title={m.wattsPending ? 'being computed' : undefined}
     >
       <Number_ value={value} digits={-1} unit="W" />
+      {low !== null && high !== null && (
+        <span className="block text-small text-quiet leading-none">
+          {wattsText(low)}–{wattsText(high)}
+        </span>
+      )}
     </span>
   );
 }

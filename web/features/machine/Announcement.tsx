@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import type { CapEstimate } from '@zugluft/core/case/answer';
-import { bindingWords, capWord, wattsText } from '../../documents/answer/words';
+import { capWord, heldWords, shownW, wattsText } from '../../documents/answer/words';
 import { READOUT_WORDS, type ReadoutName } from '../../documents/answer/NoiseLadder';
 import { middleCap } from '../../documents/answer/caps';
 import { useMachineFile } from '../../documents/record/MachineFile';
@@ -13,22 +13,22 @@ export function Announcement({
   caps: readonly CapEstimate[] | undefined;
   readout: ReadoutName;
 }) {
-  const { typing, stale, caps: all } = useMachineFile();
+  const { typing, stale, provisional, caps: all } = useMachineFile();
   const [said, setSaid] = useState('');
   const cap = middleCap(all);
   const rung = caps?.find((c) => c.cap === cap);
   const r = rung?.[readout];
   const words =
     rung && r
-      ? `${READOUT_WORDS[readout]} at ${capWord(rung.cap)}${typeof rung.cap === 'number' ? ' dB(A)' : ''}: ${wattsText(r.watts)} watts, held by ${bindingWords(r.binding)}`
+      ? `${READOUT_WORDS[readout]} at ${capWord(rung.cap)}${typeof rung.cap === 'number' ? ' dB(A)' : ''}: ${wattsText(shownW(r))} watts, held by ${heldWords(r)}`
       : '';
   // what stood there when the file was opened is read where it stands
   const first = useRef(true);
   useEffect(() => {
-    if (typing || stale || words === '') return;
+    if (typing || stale || provisional || words === '') return;
     if (first.current) first.current = false;
     else setSaid(words);
-  }, [typing, stale, words]);
+  }, [typing, stale, provisional, words]);
   return (
     <p className="sr-only" aria-live="polite" data-testid="announcement">
       {said}

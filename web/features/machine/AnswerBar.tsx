@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import { CapSelect } from '../../documents/answer/CapSelect';
 import { middleCap } from '../../documents/answer/caps';
-import { bindingWords, wattsText } from '../../documents/answer/words';
+import { heldWords, shownW, wattsText } from '../../documents/answer/words';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { ReadoutPanel } from './ReadoutPanel';
@@ -44,7 +44,7 @@ export function AnswerBar() {
         <span className={`grow min-w-0 ${stale ? 'opacity-60' : ''}`}>
           {together ? (
             <>
-              <span className="figure text-lg">{wattsText(together.watts)}</span>{' '}
+              <span className="figure text-lg">{wattsText(shownW(together))}</span>{' '}
               <span className="unit">W</span>
               {together.p05 !== null && together.p95 !== null && (
                 <span className="figure text-small text-quiet">
@@ -53,7 +53,7 @@ export function AnswerBar() {
                 </span>
               )}
               <span className="block truncate text-small text-quiet leading-tight">
-                {bindingWords(together.binding)}
+                {heldWords(together)}
               </span>
             </>
           ) : (

@@ -9,6 +9,7 @@ import {
   READOUT_WORDS,
   type ReadoutName,
 } from '../../documents/answer/NoiseLadder';
+import { splitsOf } from '../../documents/answer/splits';
 import { ruledLimits } from '../../documents/answer/ruledLimits';
 import { partsOf } from '../../documents/record/draft';
 import { useMachineFile } from '../../documents/record/MachineFile';
@@ -19,11 +20,22 @@ import { AssumedList } from './AssumedList';
 import { DrawStatus } from './DrawStatus';
 import { MissingList } from './MissingList';
 import { NoteList } from './NoteList';
+import { RatioChoice } from './RatioChoice';
 
 /** The answer beside whatever is typed: the noise ladder and, small, the envelope. */
 export function ReadoutPanel() {
-  const { live, draws, stale, complete, issues, draft, settingId, chooseSetting, machine } =
-    useMachineFile();
+  const {
+    live,
+    provisional,
+    draws,
+    stale,
+    complete,
+    issues,
+    draft,
+    settingId,
+    chooseSetting,
+    machine,
+  } = useMachineFile();
   const [name, setName] = useState<ReadoutName>('together');
   const { theme } = useTheme();
   // the estimate step shows the envelope in full
@@ -36,6 +48,8 @@ export function ReadoutPanel() {
     readout: () => setName((n) => READOUTS[(READOUTS.indexOf(n) + 1) % READOUTS.length]!),
   });
   const settings = partsOf(draft, 'settings');
+  const setting = live.record?.settings?.find((s) => s.id === settingId);
+  const splits = useMemo(() => splitsOf(live.request), [live.request]);
   const outlined = live.outlines?.caps;
   const ruled = useMemo(
     () => (live.request ? ruledLimits(openCase(live.request)) : null),
@@ -84,7 +98,16 @@ export function ReadoutPanel() {
         </div>
       )}
       {live.error && <p className="text-heat my-1.5">The estimate failed: {live.error}</p>}
-      {caps && <NoiseLadder caps={caps} readout={shown} stale={!complete} />}
+      {hasBoth && caps && shown === 'together' && <RatioChoice setting={setting} />}
+      {caps && (
+        <NoiseLadder
+          caps={caps}
+          readout={shown}
+          stale={!complete}
+          provisional={provisional}
+          splits={splits}
+        />
+      )}
       {!caps && complete && !live.error && <p className="text-quiet my-2">Computing.</p>}
       {caps && stale && complete && <p className="sr-only">computing</p>}
       {caps && complete && <DrawStatus draws={draws} />}

@@ -1,33 +1,57 @@
 import { openCase, type CaseRequest } from '@zugluft/core/case/openCase';
-import { planDraws, roomForDraws, runDraws, type DrawOptions } from '@zugluft/core/uncertainty/draws';
+import {
+  planDraws,
+  roomForDraws,
+  runDraws,
+  type DrawOptions,
+} from '@zugluft/core/uncertainty/draws';
 import { summarise, type DrawSummary } from '@zugluft/core/uncertainty/summary';
 
+/** Draws that are wanted, in place of those under way; null: none. */
 export interface DrawRequest {
-  request: CaseRequest;
-  options: DrawOptions;
+  number: number;
+  job: { request: CaseRequest; options: DrawOptions } | null;
 }
 
-export type DrawMessage =
+export type DrawMessage = { number: number } & (
   | { kind: 'progress'; made: number; of: number }
   | { kind: 'done'; summary: DrawSummary }
-  | { kind: 'failed'; message: string };
+  | { kind: 'failed'; message: string }
+);
 
 const CHUNK = 40;
+let wanted = 0;
 
-/** Makes the draws of one case and tells how far it is; ending the worker cancels them. */
-self.onmessage = ({ data }: MessageEvent<DrawRequest>) => {
+/** A turn of the event loop, in which another request may arrive. */
+const turn = () =>
+  new Promise<void>((resolve) => {
+    const { port1, port2 } = new MessageChannel();
+    port1.onmessage = () => {
+      port1.close();
+      resolve();
+    };
+    port2.postMessage(null);
+  });
+
+/** Makes the draws of one case at a time and tells how far it is; a newer request takes the place of the one before. */
+self.onmessage = async ({ data }: MessageEvent<DrawRequest>) => {
+  const { number, job } = data;
+  wanted = number;
+  if (!job) return;
   const tell = (message: DrawMessage) => self.postMessage(message);
   try {
-    const plan = planDraws(openCase(data.request), data.options);
+    const plan = planDraws(openCase(job.request), job.options);
     const drawn = roomForDraws(plan, plan.draws);
     let unsettled = 0;
     for (let row = 0; row < plan.draws; row += CHUNK) {
       const end = Math.min(plan.draws, row + CHUNK);
       unsettled += runDraws(plan, row, end, drawn);
-      tell({ kind: 'progress', made: end, of: plan.draws });
+      tell({ number, kind: 'progress', made: end, of: plan.draws });
+      await turn();
+      if (wanted !== number) return;
     }
-    tell({ kind: 'done', summary: summarise(plan, drawn, unsettled) });
+    tell({ number, kind: 'done', summary: summarise(plan, drawn, unsettled) });
   } catch (cause) {
-    tell({ kind: 'failed', message: (cause as Error).message });
+    tell({ number, kind: 'failed', message: (cause as Error).message });
   }
 };

@@ -4,6 +4,8 @@ import { explain } from '@zugluft/core/case/explain';
 import { openCase, type CaseRequest, type OpenCase } from '@zugluft/core/case/openCase';
 import { readPoint } from '@zugluft/core/case/readPoint';
 import { stripStates } from '@zugluft/core/case/stripStates';
+import type { DrawOptions } from '@zugluft/core/uncertainty/draws';
+import { estimateWithDraws } from '@zugluft/core/uncertainty/estimateWithDraws';
 import { simulateFirmware, type SimulationOptions } from '@zugluft/core/transient/simulateFirmware';
 
 /** Every computation takes a case as plain data and opens it here. */
@@ -14,6 +16,11 @@ const on =
 
 const api = {
   estimate: on((open, options: EstimateOptions) => estimate(open, options)),
+  /** The three readouts with their bands, without outlines. */
+  banded: on(
+    (open, options: DrawOptions) =>
+      estimateWithDraws(open, { ...options, envelopes: false }).estimate,
+  ),
   readPoint: on(readPoint),
   explain: on(explain),
   stripStates: on(stripStates),
