@@ -19,8 +19,44 @@ test.each(['two-fan-shared-pipes', 'four-fan-eight-pipes', 'one-die'])('%s', asy
   const e = JSON.parse(stdout);
   expect(e).toMatchObject({ format: 'zugluft-estimate', formatVersion: 1, sensitivity: [] });
   expect(e.caps.map((c: { cap: unknown }) => c.cap)).toEqual(['off', 32, 'full']);
-  expect(e.caps[2].together).toMatchObject({ p05: null, p95: null });
+  expect(e.caps[2].together).toMatchObject({ p05: null, p50: null, p95: null, held: [] });
   expect(e.caps[2].together.watts).toBeGreaterThan(10);
+});
+
+const count = join(examples, 'count-two-fans.json');
+const TABLE = [
+  'model;fans;fanDiameterMm;stackWidthMm;stackDepthMm;finCount',
+  'Heron 16;2;58;70;24;64',
+  'Quill 14;1;50;60;18;300',
+].join('\n');
+
+test('a file of counts is estimated like a record, with median, band and what holds', async () => {
+  const { stdout, code } = await run([count, '--caps', '36,full', '--draws', '60']);
+  expect(code).toBe(0);
+  const [c] = JSON.parse(stdout).caps;
+  expect(c.together.p05).toBeLessThan(c.together.p50);
+  expect(c.together.p50).toBeLessThan(c.together.p95);
+  expect(c.together.held[0]).toEqual({
+    limit: expect.any(String),
+    part: expect.any(String),
+    share: expect.any(Number),
+  });
+  expect(c.configured.together.p50).toBeLessThanOrEqual(c.together.p50 * (1 + 1e-9));
+  expect(JSON.parse(stdout).assumed.length).toBeGreaterThan(40);
+});
+
+test('a table of counts: one of its rows is said, a lone one need not be; refused by its field', async () => {
+  const table = file('counts.csv', TABLE);
+  const first = await run([table, '--row', '1', '--caps', 'full']);
+  expect(first.code).toBe(0);
+  expect(JSON.parse(first.stdout).caps[0].together.watts).toBeGreaterThan(40);
+  const lone = file('lone.csv', TABLE.split('\n').slice(0, 2).join('\n'));
+  expect((await run([lone, '--caps', 'full'])).stdout).toBe(first.stdout);
+  const asked = await run([table]);
+  expect([asked.code, JSON.parse(asked.stdout).error.path]).toEqual([2, '--row']);
+  const second = JSON.parse((await run([table, '--row', '2'])).stdout);
+  expect(second.error).toEqual({ path: 'finCount', message: expect.stringMatching(/pitch/) });
+  expect(JSON.parse((await run([table, '--row', '9'])).stdout).error.path).toBe('--row');
 });
 
 test('a setting is chosen by id and changes what is configured only', async () => {

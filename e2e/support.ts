@@ -10,8 +10,11 @@ export async function openMachine(page: Page, words: string): Promise<void> {
   await expect(page.getByTestId('watts-36')).toBeVisible();
 }
 
-/** The watts a rung of the ladder shows. */
+/** The watts a rung of the ladder shows once its draws are made. */
 export async function watts(page: Page, cap: string): Promise<number> {
+  await expect(page.getByRole('list', { name: 'noise ladder' })).not.toHaveAttribute(
+    'data-provisional',
+  );
   return Number.parseFloat((await page.getByTestId(`watts-${cap}`).textContent()) ?? 'NaN');
 }
 

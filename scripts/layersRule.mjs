@@ -13,6 +13,7 @@ const CORE = [
   ['case'],
   ['envelope'],
   ['network'],
+  ['count'],
   ['record', 'counting', 'airflow', 'conduction', 'pipes', 'sound'],
   ['fluids', 'numerics'],
 ];

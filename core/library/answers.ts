@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { wattsBand, type WattsBand } from './wattsBand';
+import { wattsBand, type WattsBand } from '../uncertainty/wattsBand';
 import type { Cap } from '../envelope/fanStates';
 import { unitFacts } from '../family/unitFacts';
 import { recordSchema } from '../record/recordSchema';

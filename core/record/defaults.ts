@@ -389,6 +389,41 @@ export const DEFAULTS = {
 
   'noise.sweepOffsetDb': of(0, -1.6, 1.6, 'dB', 'microphone and place, common to a whole sweep'),
   'noise.referenceDbA': of(45, 41.7, 48.3, 'dB(A)', 'one 65 × 9 mm fan at 17 m/s tip speed, 0.5 m'),
+
+  'count.cpuClassW': of(45, 15, 65, 'W', 'quick count: class of the CPU'),
+  'count.gpuClassW': of(85, 40, 150, 'W', 'quick count: class of the GPU'),
+  'count.cpuDieMm2': of(
+    150,
+    95,
+    240,
+    'mm²',
+    'quick count: CPU die of a 45 W class; others follow the square root of their class',
+  ),
+  'count.gpuDieMm2': of(
+    285,
+    180,
+    450,
+    'mm²',
+    'quick count: GPU die of a 90 W class; others follow the square root of their class',
+  ),
+  'count.finPitchMm': of(1.1, 0.85, 1.5, 'mm', 'quick count: width of a stack over its fins'),
+  'count.stackDepthMm': of(22, 13, 34, 'mm', 'quick count: depth of a fin stack'),
+  'count.stackOverFanHeight': of(
+    1.05,
+    0.85,
+    1.3,
+    '',
+    'quick count: height of a fin stack over that of the blades',
+  ),
+  'count.pipeDiameterMm': of(7, 6, 8, 'mm', 'quick count: diameter of a heat pipe'),
+  'count.chamberSideMm': of(130, 90, 190, 'mm', 'quick count: side of a vapor chamber with pipes'),
+  'count.ventOverFan': of(1.15, 0.8, 1.6, '', 'quick count: side of a vent over the impeller'),
+  'count.coveredShare': shareOf(
+    0.85,
+    0.6,
+    0.97,
+    'quick count: share of a covered vent that lets no air through',
+  ),
 } as const satisfies Record<string, Default>;
 
 export type DefaultKey = keyof typeof DEFAULTS;

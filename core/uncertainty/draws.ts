@@ -114,9 +114,9 @@ export function planDraws(open: OpenCase, options: DrawOptions): DrawPlan {
   const wanted = rays.map((ray, r) => ray !== null && (!options.togetherOnly || !both || r === 2));
   const memory = createMemory(central);
   const notes: RangeNote[] = [];
-  const duties = caps.map((cap, c) => {
+  const duties = caps.map((cap) => {
     const { state } = stateForCap(data, cap);
-    return rays.map((ray, r) => {
+    return rays.map((ray) => {
       if (!ray) return [];
       const carried = carryOnRay(central, state, ray, null, memory);
       const running = carried.state.rpms.some((x) => x > 0);

@@ -1,5 +1,5 @@
 import type { OpenCase } from '../case/openCase';
-import type { WattsBand } from '../library/wattsBand';
+import type { WattsBand } from './wattsBand';
 import { planDraws, roomForDraws, runDraws, COLUMNS, type DrawOptions } from './draws';
 import { quantileOfSorted } from './quantile';
 

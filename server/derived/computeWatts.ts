@@ -1,6 +1,6 @@
 import { openCase } from '@zugluft/core/case/openCase';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
-import { SHOWN_DRAWS, SHOWN_SEED, type WattsBand } from '@zugluft/core/library/wattsBand';
+import { SHOWN_DRAWS, SHOWN_SEED, type WattsBand } from '@zugluft/core/uncertainty/wattsBand';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import type { LabDefaults } from '@zugluft/core/record/resolver';
 import { sustainedBands } from '@zugluft/core/uncertainty/sustainedBands';

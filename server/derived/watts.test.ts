@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { capsOf } from '@zugluft/core/case/laboratory';
 import { openDatabase } from '../database/openDatabase';
 import { createLibrary, type Library } from '../library';
 import { listQuery } from '../machines/listQuery';
@@ -86,7 +87,7 @@ test('watts of a record that was written over meanwhile are not kept', async () 
   await settled(library);
   const now = await row(library);
   const right = computeWatts({
-    machines: [{ id: 'x', record: (await library.machines.read(now.id)).record, caps: ['full'] }],
+    machines: [{ id: 'x', record: (await library.machines.read(now.id)).record, caps: capsOf() }],
     defaults: {},
   });
   expect(now.togetherFullW).toBeCloseTo(right['x']!['full']!.p50, 2);

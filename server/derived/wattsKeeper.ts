@@ -1,7 +1,7 @@
 import { capsOf } from '@zugluft/core/case/laboratory';
 import { LABORATORY } from '@zugluft/core/documents/kinds';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
-import { readWattsByCap, type WattsBand } from '@zugluft/core/library/wattsBand';
+import { readWattsByCap, type WattsBand } from '@zugluft/core/uncertainty/wattsBand';
 import { labDefaultsOf } from '@zugluft/core/record/labDefaults';
 import type { LabDefaults } from '@zugluft/core/record/resolver';
 import { QueryTypes, type Transaction } from 'sequelize';

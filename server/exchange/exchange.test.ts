@@ -514,3 +514,40 @@ test('an import tells of each machine as it is done, and leaves no file behind',
   expect(lines[3]).toEqual({ done: true });
   expect(readdirSync(join(library().folder, 'incoming'))).toEqual([]);
 });
+
+describe('counts', () => {
+  const TABLE = [
+    'maker,model,variant,fans,fanDiameterMm,stackWidthMm,stackDepthMm,finCount',
+    'Brackenfold,Heron 16,counted,2,58,70,24,64',
+    'Velmara,Quill 14,counted,1,50,60,18,300',
+    'Tarnwick,Ledger 15,counted,two,60,80,30,70',
+  ].join('\r\n');
+
+  test('a table makes a machine of every row, each with watts and a band; refused rows are named by their fields', async () => {
+    const { body } = await send(TABLE, '&apply=1').expect(200);
+    const items = body.items as ImportItem[];
+    expect(items.map((i) => i.action)).toEqual(['new', 'refused', 'refused']);
+    expect(items[1]).toMatchObject({ label: 'file, line 3', name: 'Velmara Quill 14 counted' });
+    expect(items[1]!.reasons[0]).toEqual({
+      path: 'finCount',
+      message: expect.stringMatching(/pitch of only 0.20 mm/),
+    });
+    expect(items[2]!.reasons[0]).toMatchObject({ path: 'fans' });
+    await settled();
+    const list = await call().get('/api/machines?q=counted').expect(200);
+    const [row] = list.body.items;
+    expect(row).toMatchObject({ model: 'Heron 16', complete: true, fans: 2, pipes: 2 });
+    expect(row.togetherAt36WP05).toBeLessThan(row.togetherAt36W);
+    expect(row.togetherAt36WP95).toBeGreaterThan(row.togetherAt36W);
+    // once more: nothing new, nothing changed
+    expect((await actions(TABLE))[0]).toBe('same');
+  });
+
+  test('a count as JSON is a machine too', async () => {
+    const count = { ...example('count-two-fans'), variant: 'as JSON' };
+    expect(await actions(JSON.stringify([count, { ...count, fans: 0 }]))).toEqual([
+      'new',
+      'refused',
+    ]);
+  });
+});

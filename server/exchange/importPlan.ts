@@ -70,7 +70,11 @@ export function createImporter(
       log: null,
     };
     if (candidate.refused !== undefined) {
-      item.reasons = [{ path: '', message: candidate.refused }];
+      item.reasons = (candidate.reasons ?? [{ path: '', message: candidate.refused }]).slice(
+        0,
+        MAX_REASONS,
+      );
+      item.name = nameOf(candidate.record);
       return { item, row: null };
     }
     const { record, issues, keepable } = parseRecord(candidate.record);

@@ -6,6 +6,9 @@ import {
   type UnitFacts,
 } from '@zugluft/core/family/unitFacts';
 import { applyMachineRow, applyPartRow, fileKind, type Row } from '@zugluft/core/exchange/csvRows';
+import { countOfRow, isCountHeader } from '@zugluft/core/count/countRow';
+import { isCount } from '@zugluft/core/count/countSchema';
+import { parseCount } from '@zugluft/core/count/parseCount';
 import { plainCell } from '@zugluft/core/exchange/cells';
 import { jsonDepth } from '@zugluft/core/exchange/jsonDepth';
 import { MAX_ATTACHMENTS } from '@zugluft/core/library/attachment';
@@ -24,6 +27,8 @@ export interface Candidate {
   id?: string;
   record?: unknown;
   refused?: string;
+  /** Where a count is refused: by its fields. */
+  reasons?: { path: string; message: string }[];
   place?: { variantId: string; unitId: string; stateName: string; facts: UnitFacts };
   tags?: string[];
   /** Name of its state, where the file has a column for it. */
@@ -176,10 +181,10 @@ async function readText(bytes: Uint8Array, name: string, finder: Finder): Promis
     if (list.length > MAX_RECORDS) {
       throw new Problem(422, 'Too much', `more than ${MAX_RECORDS} records`);
     }
-    return list.map((record, i) => ({
-      label: list.length === 1 ? name : `${name}, record ${i + 1}`,
-      record,
-    }));
+    return list.map((record, i) => {
+      const label = list.length === 1 ? name : `${name}, record ${i + 1}`;
+      return isCount(record) ? countCandidate(label, record) : { label, record };
+    });
   }
   return readCsv(bytes, name, finder);
 }
@@ -244,6 +249,25 @@ async function readZip(zip: ZipFiles): Promise<Candidate[]> {
   return out;
 }
 
+/** Cells as they were before a spreadsheet was kept from running them, under names without spaces around. */
+function plain(row: Row): Row {
+  return Object.fromEntries(
+    Object.entries(row).map(([name, cell]) => [name.trim(), plainCell(String(cell ?? ''))]),
+  );
+}
+
+/** A machine made of what was counted. */
+function countCandidate(label: string, input: unknown): Candidate {
+  const { record, issues } = parseCount(input);
+  if (record) return { label, record: JSON.parse(JSON.stringify(record)) as CaseRecord };
+  return {
+    label,
+    record: { identity: input },
+    refused: issues[0]!.message,
+    reasons: issues.map(({ path, message }) => ({ path, message })),
+  };
+}
+
 /** A state's name within bounds. */
 function checkedName(name: string): string {
   const read = stateNameSchema.safeParse(name);
@@ -264,6 +288,9 @@ async function readCsv(bytes: Uint8Array, name: string, finder: Finder): Promise
     preview: MAX_ROWS + 1,
   });
   if (data.length > MAX_ROWS) throw new Problem(422, 'Too much', `more than ${MAX_ROWS} rows`);
+  if (isCountHeader(meta.fields ?? [])) {
+    return data.map((row, i) => countCandidate(`${name}, line ${i + 2}`, countOfRow(plain(row))));
+  }
   const kind = fileKind(meta.fields ?? []);
   if (!kind) {
     throw new Problem(

@@ -1,4 +1,4 @@
-import { readWattsByCap } from '@zugluft/core/library/wattsBand';
+import { readWattsByCap } from '@zugluft/core/uncertainty/wattsBand';
 import { randomUUID } from 'node:crypto';
 import { copyForSibling, copyForUnit } from '@zugluft/core/family/markAssumed';
 import { stateName, unitFacts } from '@zugluft/core/family/unitFacts';

@@ -48,6 +48,7 @@ export function NoiseLadder({
       aria-label="noise ladder"
       className={stale ? 'opacity-60' : ''}
       data-stale={stale || undefined}
+      data-provisional={provisional || undefined}
     >
       {rungs.map((c) => {
         const r = of(c);

@@ -5,6 +5,7 @@ import type { RecordIssue } from '@zugluft/core/record/checkRecord';
 import type { Machine } from '../../api/machines';
 import type { Draft } from './draft';
 import type { CaseRequest } from '@zugluft/core/case/openCase';
+import type { DrawSummary } from '@zugluft/core/uncertainty/summary';
 import { useBanded } from './useBanded';
 import { useDraws, type Draws } from './useDraws';
 import { useJudged } from './useJudged';
@@ -52,6 +53,8 @@ export interface MachineFileValue {
   live: LiveEstimate;
   /** The bands shown are those of a moment ago, moved along. */
   provisional: boolean;
+  /** The newest draws there are, perhaps of a moment ago. */
+  summary: DrawSummary | null;
   draws: Draws;
   /** The answer shown is not that of what stands on the page. */
   stale: boolean;
@@ -110,7 +113,7 @@ export function MachineFile({
   );
   const plain = useEstimate(request);
   const draws = useDraws(request);
-  const { live, provisional } = useBanded(plain, draws.summary, request);
+  const { live, provisional, summary } = useBanded(plain, draws, request);
   const issueAt = useMemo(() => {
     const map = new Map<string, string>();
     for (const i of judged) if (!map.has(i.path)) map.set(i.path, i.message);
@@ -144,6 +147,7 @@ export function MachineFile({
     chooseRatio,
     live,
     provisional,
+    summary,
     draws,
     stale: live.request !== request || !parsed.complete,
   };

@@ -4,31 +4,39 @@ import type { CaseRequest } from '@zugluft/core/case/openCase';
 import { lastKnownBands } from '@zugluft/core/uncertainty/lastKnownBands';
 import { medianOutline } from '@zugluft/core/uncertainty/medianOutline';
 import { withBands, type DrawSummary } from '@zugluft/core/uncertainty/summary';
+import type { Draws } from './useDraws';
 import type { LiveEstimate } from './useEstimate';
 
 /**
  * The live answer with medians and bands: those of its own draws, or while they are made those of a moment ago in the same
- * proportion. Outlines are drawn in to the medians.
+ * proportion. Outlines are drawn in to the medians. Before the first draws there is no answer: the central solution lies above
+ * what is to be expected.
  *
  * @param plain the answer without bands
- * @param summary draws of `request`, or null while they are made
+ * @param draws of `request`; their summary is null while they are made
  * @param request what stands there now
+ * @returns with the newest summary there is, for what need not follow each keystroke
  */
 export function useBanded(
   plain: LiveEstimate,
-  summary: DrawSummary | null,
+  { summary, error }: Pick<Draws, 'summary' | 'error'>,
   request: CaseRequest | null,
-): { live: LiveEstimate; provisional: boolean } {
+): { live: LiveEstimate; provisional: boolean; summary: DrawSummary | null } {
   const before = useRef<Estimate | null>(null);
+  const lastSummary = useRef<DrawSummary | null>(null);
   return useMemo(() => {
     const own = summary !== null && plain.request === request ? summary : null;
     const banded = (e: Estimate | null): Estimate | null => {
       if (!e) return null;
       if (own && own.bands.length === e.caps.length) return withBands(e, own);
-      return before.current ? lastKnownBands(e, before.current) : e;
+      if (before.current) return lastKnownBands(e, before.current);
+      return error === null ? null : e;
     };
     const estimate = banded(plain.estimate);
-    if (own && estimate) before.current = estimate;
+    if (own && estimate) {
+      before.current = estimate;
+      lastSummary.current = own;
+    }
     const outlines = banded(plain.outlines);
     return {
       live: {
@@ -40,6 +48,7 @@ export function useBanded(
         },
       },
       provisional: !own,
+      summary: lastSummary.current,
     };
-  }, [plain, summary, request]);
+  }, [plain, summary, error, request]);
 }

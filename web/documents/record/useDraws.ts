@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { SHOWN_DRAWS, SHOWN_SEED } from '@zugluft/core/library/wattsBand';
+import { SHOWN_DRAWS, SHOWN_SEED } from '@zugluft/core/uncertainty/wattsBand';
 import type { CaseRequest } from '@zugluft/core/case/openCase';
 import type { DrawSummary } from '@zugluft/core/uncertainty/summary';
 import { startDraws } from '../answer/workers/drawClient';

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { Estimate } from '@zugluft/core/case/answer';
 import type { Laboratory } from '@zugluft/core/case/laboratory';
-import { SHOWN_DRAWS, SHOWN_SEED } from '@zugluft/core/library/wattsBand';
+import { SHOWN_DRAWS, SHOWN_SEED } from '@zugluft/core/uncertainty/wattsBand';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import type { Machine } from '../../api/machines';
 import { estimateWorker } from '../../documents/answer/workers/estimateClient';

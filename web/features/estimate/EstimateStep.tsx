@@ -133,9 +133,9 @@ function AtEveryCap() {
     <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[minmax(0,1fr)_17rem] gap-x-6">
       <div>
         <p className="text-small text-quiet">
-          Each line as loud as its number, dB(A), or fans off and at full speed · solid: GPU
-          junction holds · dashed: CPU junction holds · dotted: a pipe or chamber runs dry · long
-          dashes: skin or exhaust air
+          Each line, a median of the draws, as loud as its number, dB(A), or fans off and at full
+          speed · solid: GPU junction holds · dashed: CPU junction holds · dotted: a pipe or chamber
+          runs dry · long dashes: skin or exhaust air
         </p>
         <div className={`h-[min(40rem,72vh)] ${complete ? '' : 'opacity-60'}`}>
           <LazyEnvelopeChart

@@ -38,6 +38,12 @@ export function LimitsAhead({ why }: { why: Explanation }) {
           ))}
         </tbody>
       </table>
+      {(why.limits[0]?.moreWatts ?? 0) > BINDS_W && (
+        <p className="text-small text-quiet leading-snug mt-1">
+          Read at the central figures; the line is the median of the draws, where one limit or
+          another holds sooner.
+        </p>
+      )}
       {why.configured.length > 0 && (
         <>
           <h3 className="text-small font-semibold mt-3 mb-0.5">Where the setting stops</h3>

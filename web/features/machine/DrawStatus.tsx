@@ -1,8 +1,9 @@
 import { useCommands } from '../../documents/commands';
+import { SHOWN_DRAWS } from '@zugluft/core/uncertainty/wattsBand';
 import { MANY, type Draws } from '../../documents/record/useDraws';
 import { Kbd } from '../../kit/Kbd';
 
-/** How the bands stand: being made, made from so many draws, or not to be had. */
+/** How the bands stand: following what is typed, made from so many draws, finer ones being made, or not to be had. */
 export function DrawStatus({ draws }: { draws: Draws }) {
   const { progress, summary, error, cancel, make } = draws;
   useCommands({ band: () => (progress ? cancel() : make(MANY)) });
@@ -14,7 +15,7 @@ export function DrawStatus({ draws }: { draws: Draws }) {
     >
       {error ? (
         <span className="text-heat">No band: {error}</span>
-      ) : progress ? (
+      ) : progress && progress.of > SHOWN_DRAWS ? (
         <>
           <span>
             band:{' '}
@@ -35,7 +36,7 @@ export function DrawStatus({ draws }: { draws: Draws }) {
                 5–95 % of <span className="figure">{summary.draws}</span> draws
               </>
             ) : (
-              'no band yet'
+              'the band follows'
             )}
           </span>
           <button

@@ -27,9 +27,8 @@ function howMeasured(path: string) {
 
 /** What to measure next because it narrows the band most. */
 export function MeasureNext() {
-  const { draws, machine, caps } = useMachineFile();
+  const { summary, machine, caps } = useMachineFile();
   const cap = middleCap(caps);
-  const summary = draws.summary;
   if (!summary) return null;
   const here = (x: { readout: string; cap: unknown }) => x.readout === 'together' && x.cap === cap;
   const pick = summary.next.some(here)
