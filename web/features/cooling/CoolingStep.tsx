@@ -1,7 +1,7 @@
 import { useCommands } from '../../documents/commands';
 import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { AirwayMap } from './airway/AirwayMap';
+import { AirwayMap } from '../../documents/airway/AirwayMap';
 import { AttachmentStrip } from '../../documents/photos/AttachmentStrip';
 import { partsOf } from '../../documents/record/draft';
 import { useMachineFile } from '../../documents/record/MachineFile';

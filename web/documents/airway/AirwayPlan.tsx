@@ -3,9 +3,9 @@ import { heatWays, waysOfPipe, type HeatWay } from '@zugluft/core/airway/heatWay
 import type { placeParts, PlacedPart } from '@zugluft/core/airway/placeParts';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { useRef, type KeyboardEvent } from 'react';
-import { arrowStep } from '../../../kit/plan/arrowStep';
-import { useDrawnSize } from '../../../kit/plan/useDrawnSize';
-import { usePlanDrag } from '../../../kit/plan/usePlanDrag';
+import { arrowStep } from '../../kit/plan/arrowStep';
+import { useDrawnSize } from '../../kit/plan/useDrawnSize';
+import { usePlanDrag } from '../../kit/plan/usePlanDrag';
 import { airArrows } from './airArrows';
 import { AirArrows } from './AirArrows';
 import { HeatWords } from './HeatWords';

@@ -1,15 +1,15 @@
 import { useMemo, useState } from 'react';
 import { airwayFaults } from '@zugluft/core/airway/airwayFaults';
 import { placeParts } from '@zugluft/core/airway/placeParts';
-import { setAt } from '../../../documents/record/draft';
-import { useMachineFile } from '../../../documents/record/MachineFile';
+import { setAt } from '../record/draft';
+import { useMachineFile } from '../record/MachineFile';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
-import { CapSelect } from '../../../documents/answer/CapSelect';
-import { middleCap } from '../../../documents/answer/caps';
+import { CapSelect } from '../answer/CapSelect';
+import { middleCap } from '../answer/caps';
 import { AirwayPlan } from './AirwayPlan';
-import { Kbd } from '../../../kit/Kbd';
-import { PaneEdge } from '../../../kit/PaneEdge';
-import { usePaneHeight } from '../../../kit/usePaneHeight';
+import { Kbd } from '../../kit/Kbd';
+import { PaneEdge } from '../../kit/PaneEdge';
+import { usePaneHeight } from '../../kit/usePaneHeight';
 import { LPS_PER_ARROW } from './airArrows';
 import { usePointAtCap } from './usePointAtCap';
 

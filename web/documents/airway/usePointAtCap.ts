@@ -1,8 +1,8 @@
 import { useEffect, useRef, useState } from 'react';
 import type { PointReadout } from '@zugluft/core/envelope/pointReadout';
-import { useMachineFile } from '../../../documents/record/MachineFile';
-import { estimateWorker } from '../../../documents/answer/workers/estimateClient';
-import { latestOnly } from '../../../documents/answer/workers/latestOnly';
+import { useMachineFile } from '../record/MachineFile';
+import { estimateWorker } from '../answer/workers/estimateClient';
+import { latestOnly } from '../answer/workers/latestOnly';
 
 /** Temperatures, flows and pipe watts where a cap carries most together; null until they are computed. */
 export function usePointAtCap(cap: number | 'off' | 'full'): PointReadout | null {
