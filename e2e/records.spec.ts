@@ -143,7 +143,7 @@ test('a state shares the cooling, a sibling variant is assumed until it is confi
   await expect(
     page.getByRole('button', { name: /maximum: assumed, assumed from/ }).first(),
   ).toBeVisible();
-  await page.getByRole('button', { name: /Confirm \d copied figures/ }).click();
+  await page.getByRole('button', { name: /Confirm \d figures that stand in/ }).click();
   await expect(page.getByRole('button', { name: /fan-left, maximum: assumed/ })).toHaveCount(0);
   await page.keyboard.press('i');
   await family.getByRole('link', { name: /compare with .*cleaned/ }).click();

@@ -35,7 +35,11 @@ test('the example of the format becomes a complete record: every pipe through bo
     ['fins-left', 'plate-cpu', 'plate-gpu', 'fins-right'],
     ['fins-left', 'plate-cpu', 'plate-gpu', 'fins-right'],
   ]);
-  expect(record.fans![0]!.impellerDiameterMm).toEqual({ value: 58, origin: 'estimated' });
+  expect(record.fans![0]!.impellerDiameterMm).toEqual({
+    value: 58,
+    origin: 'estimated',
+    note: 'quick count',
+  });
   expect(record.finStacks![1]!.fans).toEqual(['fan-right']);
   expect(record.vents!.map((v) => v.fans ?? v.finStacks)).toEqual([
     ['fan-left'],
@@ -78,7 +82,11 @@ test('what nobody counted is assumed, what was counted without a ± is estimated
     stackDepthMm: { value: 24, plusMinus: 0.5 },
   });
   expect(sure.fans![0]!.impellerDiameterMm).toMatchObject({ plusMinus: 0.2, origin: 'measured' });
-  expect(sure.finStacks![0]!.depthMm).toEqual({ value: 24, plusMinus: 0.5 });
+  expect(sure.finStacks![0]!.depthMm).toEqual({
+    value: 24,
+    plusMinus: 0.5,
+    note: 'quick count',
+  });
 });
 
 test('an assumed figure is as wide as its default: 5–95 % of a die’s area', () => {

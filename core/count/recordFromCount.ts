@@ -10,12 +10,11 @@ import type {
 import type { CaseRecord } from '../record/recordSchema';
 import type { LabDefaults } from '../record/resolver';
 import { tidy } from '../record/units';
+import { COUNT_NOTE } from '../record/figure';
 import type { Count } from './countSchema';
 import { hasGpu, saysPipes } from './hasGpu';
 import { layPipes } from './layPipes';
 
-/** Written at every figure that nobody counted. */
-export const COUNT_NOTE = 'quick count';
 const Z95 = 1.6448536269514722;
 /** Classes that the sizes of the dies are given for, W. */
 const CPU_CLASS_W = 45;
@@ -29,9 +28,12 @@ const n = (x: Figure | null | undefined) => figureValue(x ?? undefined);
 /** A figure that was counted or read by eye: estimated where nobody said a ±. */
 function counted(x: Figure | null | undefined): FigureDetail | undefined {
   if (x === null || x === undefined) return undefined;
-  if (typeof x === 'number') return { value: x, origin: 'estimated' };
-  if (x.plusMinus === undefined) return { ...x, origin: x.origin ?? 'estimated' };
-  return x;
+  if (typeof x === 'number') return { value: x, origin: 'estimated', note: COUNT_NOTE };
+  return {
+    ...x,
+    ...(x.plusMinus === undefined ? { origin: x.origin ?? 'estimated' } : {}),
+    note: x.note ?? COUNT_NOTE,
+  };
 }
 
 /** Nothing under keys that are not there. */

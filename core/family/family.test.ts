@@ -6,10 +6,12 @@ import { diffRecords } from './diffRecords';
 import {
   confirmFigure,
   confirmText,
+  copyForLike,
   copyForSibling,
   copyForUnit,
   isAssumedFromSibling,
   isAssumedText,
+  standsIn,
 } from './markAssumed';
 import { carryCooling, joinCase, splitCase } from './splitCase';
 
@@ -177,4 +179,21 @@ test('whatever differs is found: applying no difference means equal', () => {
     }),
     { numRuns: 40, endOnFailure: true },
   );
+});
+
+test('a machine like another one: its figures are assumed as widely as what nobody knows, its name is left', () => {
+  const from = structuredClone(two);
+  from.finStacks![0]!.depthMm = { value: 24, plusMinus: 0.1, origin: 'measured' };
+  const copy = copyForLike(from, 'Heron 16');
+  expect(copy.identity).toBeUndefined();
+  expect(copy.finStacks![0]!.depthMm).toEqual({
+    value: 24,
+    origin: 'assumed',
+    note: 'assumed from Heron 16',
+  });
+  expect(JSON.stringify(copy)).not.toContain('plusMinus');
+  expect(parseRecord(copy).complete).toBe(true);
+  expect(standsIn(copy.finStacks![0]!.depthMm)).toBe(true);
+  expect(standsIn({ value: 2, origin: 'estimated', note: 'quick count' })).toBe(true);
+  expect(standsIn({ value: 2, origin: 'estimated' })).toBe(false);
 });

@@ -1,3 +1,4 @@
+import { COUNT_NOTE } from '../record/figure';
 import { isObject, type Json } from '../record/plainJson';
 import type { CaseRecord } from '../record/recordSchema';
 import { joinCase, splitCase } from './splitCase';
@@ -30,6 +31,28 @@ export function copyForSibling(record: CaseRecord, from: string): CaseRecord {
   }
   if (isObject(cooling['identity'])) marked['identity'] = markIdentity(cooling['identity'], note);
   return joinCase({ cooling: marked, state: freshState(state, (x) => mark(x, note)) });
+}
+
+/**
+ * A copy of a case for another machine that looks like it: as for a sibling, and nothing is as sure as it was there, so that
+ * each figure has the width of what is assumed. What it is called is left out.
+ *
+ * @param record the case to copy from
+ * @param from what it is called, for the notes
+ */
+export function copyForLike(record: CaseRecord, from: string): CaseRecord {
+  const { identity: _, ...copy } = copyForSibling(record, from);
+  return withoutPlusMinus(copy) as CaseRecord;
+}
+
+function withoutPlusMinus(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(withoutPlusMinus);
+  if (!isObject(value)) return value;
+  if (isAssumedFromSibling(value)) {
+    const { plusMinus: __, ...figure } = value;
+    return figure;
+  }
+  return Object.fromEntries(Object.entries(value).map(([key, x]) => [key, withoutPlusMinus(x)]));
 }
 
 /** Texts of a sibling's identity that have to be read off the new variant itself. */
@@ -74,6 +97,11 @@ function freshState(state: Json, map: (x: unknown) => unknown): Json {
     });
   }
   return fresh;
+}
+
+/** Whether a figure stands in until it is measured: copied from a sibling, or from a quick count. */
+export function standsIn(figure: unknown): boolean {
+  return isAssumedFromSibling(figure) || (isObject(figure) && figure['note'] === COUNT_NOTE);
 }
 
 /** Whether a figure still rests on a sibling. */

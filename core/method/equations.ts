@@ -279,6 +279,15 @@ export const METHOD: readonly MethodChapter[] = [
         source: 'energy balance',
         file: 'core/case/configuration.ts',
       },
+      {
+        title: 'What the firmware really runs',
+        tex: String.raw`(P_c, P_g) = \begin{cases} s\,(\rho_c, \rho_g) & \text{until a die stands at its own limit} \\ (L_c,\; t) & \text{then the other alone} \end{cases}`,
+        where:
+          'ρ the setting’s CPU to GPU ratio (1 to 1 without one, or as chosen), L its limits, the later ones where there are any; t goes on to the other die’s own limit, the adapter’s or the cooling’s. One definition for the ladder, the envelope’s rules, the time view, JSON and CSV.',
+        range: 'both dies loaded',
+        source: 'record format; agrees with the time view once that is steady',
+        file: 'core/case/setTogether.ts',
+      },
     ],
   },
   {
@@ -337,7 +346,7 @@ export const METHOD: readonly MethodChapter[] = [
     id: 'uncertainty',
     title: 'Uncertainty',
     intro:
-      'Every figure is drawn within its ±; unset, measured 1 % (lengths 0.1 mm), label 2 %, photo 4 % with one scale for all lengths of a photo, estimated 20 %, assumed the default’s range. Ranges are 5–95 % intervals: lognormal on both sides of the median, beta for shares, normal for temperatures and levels. Where an equation is used outside its range every readout is widened by 10 %.',
+      'Every figure is drawn within its ±; unset, measured 1 % (lengths 0.1 mm), label 2 %, photo 4 % with one scale for all lengths of a photo, estimated 20 %, assumed the default’s range. Ranges are 5–95 % intervals: lognormal on both sides of the median, shares so in their odds, normal for temperatures and levels. Each draw takes the best fan state of its own at or below every cap. The figure shown is the median of the draws with its 5–95 % band; the solution at the central figures lies above it, since several limits compete, and each limit holds in a share of the draws. Where an equation is used outside its range every readout is widened by 10 %.',
     equations: [
       {
         title: 'Shares',

@@ -15,6 +15,9 @@ export interface FigureDetail {
 /** Any measured number of a record: plain, or with ±, origin and note. */
 export type Figure = number | FigureDetail;
 
+/** Note of every figure that follows from a quick count, until it is measured. */
+export const COUNT_NOTE = 'quick count';
+
 export interface Bounds {
   /** Smallest allowed value. */
   min?: number;

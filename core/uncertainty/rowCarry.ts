@@ -11,8 +11,8 @@ import { machineLevelDbA } from '../sound/machineLevel';
 const DRAW_TOLERANCE = 5e-4;
 /** A slower state must carry more than this share more, so that the tolerance does not choose. */
 const CLEARLY = 1 + 2 * DRAW_TOLERANCE;
-const SLOWER = 0.97;
-const SEARCH_STEPS = 8;
+const SLOWER = 0.95;
+const SEARCH_STEPS = 9;
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
 /** How far a group's duty is moved to see how a split may be bettered. */
 const SPLIT_STEP = 0.15;

@@ -2,7 +2,6 @@ import { DEFAULTS, type Default } from '../record/defaults';
 import { fieldAt } from '../record/fieldTable';
 import type { FigureDetail } from '../record/figure';
 import type { CaseInput, LabDefaults } from '../record/resolver';
-import { betaOfRange } from './beta';
 import { normalQuantile } from './normal';
 
 /** How a figure is drawn: its value at a probability, and the cause it shares with others. */
@@ -51,10 +50,36 @@ function isNormal(unit: string, low: number): boolean {
   return low <= 0 || unit === '°C' || unit === 'dB(A)' || unit === 'dB';
 }
 
+const logit = (p: number) => Math.log(p / (1 - p));
+
+/**
+ * A share between 0 and 1 whose median and 5–95 % range are met: normal in its logit, with a deviation of its own on either
+ * side. A beta distribution has two parameters and misses one of the three; on a narrow range its fit runs away.
+ */
+function ofShare(value: number, low: number, high: number): Spread['quantile'] {
+  const middle = logit(value);
+  const down = (middle - logit(low)) / Z95;
+  const up = (logit(high) - middle) / Z95;
+  return (p) => {
+    const z = normalQuantile(p);
+    return 1 / (1 + Math.exp(-(middle + z * (z < 0 ? down : up))));
+  };
+}
+
+/** The 5–95 % range of a recorded share: as its ± says, kept above 0 and below 1. */
+function rangeOfShare(value: number, sd: number): [low: number, high: number] {
+  const low = value - Z95 * sd;
+  const high = value + Z95 * sd;
+  return [
+    low > 0 ? low : value / (1 + (Z95 * sd) / value),
+    high < 1 ? high : 1 - (1 - value) / (1 + (Z95 * sd) / (1 - value)),
+  ];
+}
+
 /** A distribution whose median and 5–95 % range are met on both sides. */
 function ofRange(value: number, low: number, high: number, d: Default): Spread['quantile'] {
-  if (d.share && low > 0 && high < 1 && low < high) {
-    return betaOfRange(low, high);
+  if (d.share && low > 0 && low <= value && value <= high && high < 1) {
+    return ofShare(value, low, high);
   }
   if (isNormal(d.unit, low)) {
     const down = (value - low) / Z95;
@@ -109,18 +134,31 @@ export function spreadOf(input: CaseInput, lab: LabDefaults = {}): Spread | null
   if (!(sd > 0)) return null;
   const kind = fieldAt(path)?.plusMinus;
   const isShare = kind === 'share';
+  if (isShare && value > 0 && value < 1) {
+    return {
+      group: groupOf(path, detail),
+      relative: sd / value,
+      quantile: ofShare(value, ...rangeOfShare(value, sd)),
+    };
+  }
   const normal = isShare || value <= 0 || kind === 'level';
   const log = Math.log1p(sd / Math.max(Math.abs(value), 1e-12));
-  const photo = detail?.['photo'];
-  const shared = detail?.origin === 'photo' && detail.plusMinus === undefined;
   return {
-    group: shared ? `photo ${typeof photo === 'string' ? photo : 'scale'}` : path,
+    group: groupOf(path, detail),
     relative: sd / Math.max(Math.abs(value), 1e-12),
     quantile: (p) => {
       const z = normalQuantile(p);
       if (!normal) return value * Math.exp(log * z);
       const x = value + sd * z;
-      return isShare ? Math.min(0.97, Math.max(0, x)) : x;
+      // nothing or everything: what lies beyond is the same
+      return isShare ? Math.min(1, Math.max(0, x)) : x;
     },
   };
+}
+
+/** Lengths off one photo share its scale. */
+function groupOf(path: string, detail: FigureDetail | undefined): string {
+  if (detail?.origin !== 'photo' || detail.plusMinus !== undefined) return path;
+  const photo = detail['photo'];
+  return `photo ${typeof photo === 'string' ? photo : 'scale'}`;
 }

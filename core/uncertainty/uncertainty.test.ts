@@ -4,7 +4,6 @@ import { estimate } from '../case/estimate';
 import { figureValue } from '../record/figure';
 import type { CaseRecord } from '../record/recordSchema';
 import { exampleRecord } from '../test-support/exampleRecord';
-import { betaQuantiles, fitBeta } from './beta';
 import { COLUMNS, planDraws, roomForDraws, runDraws } from './draws';
 import { estimateWithDraws } from './estimateWithDraws';
 import { normalQuantile } from './normal';
@@ -17,7 +16,6 @@ import { recordedDeviation, spreadOf } from './spread';
 const { jStat } = require('jstat') as {
   jStat: {
     normal: { inv(p: number, mean: number, sd: number): number };
-    beta: { inv(p: number, a: number, b: number): number };
     quantiles(data: number[], at: number[], alphap: number, betap: number): number[];
   };
 };
@@ -27,28 +25,6 @@ const two = exampleRecord('two-fan-shared-pipes');
 describe('distributions against jstat (reference package)', () => {
   test.each([0.0001, 0.01, 0.05, 0.3, 0.5, 0.8, 0.95, 0.999])('normal quantile at %f', (p) => {
     expect(normalQuantile(p)).toBeCloseTo(jStat.normal.inv(p, 0, 1), 5);
-  });
-
-  test.each([
-    [2, 5],
-    [0.8, 3],
-    [40, 12],
-  ])('beta quantiles, shapes %f and %f', (a, b) => {
-    const q = betaQuantiles(a, b);
-    for (const p of [0.02, 0.25, 0.5, 0.75, 0.98]) {
-      expect(q(p)).toBeCloseTo(jStat.beta.inv(p, a, b), 4);
-    }
-  });
-
-  test.each([
-    [0.5, 0.9],
-    [0.005, 0.15],
-    [0.05, 0.2],
-    [0.85, 0.95],
-  ])('a beta distribution from %f to %f has these 5 and 95 %% quantiles', (low, high) => {
-    const { alpha, beta } = fitBeta(low, high);
-    expect(jStat.beta.inv(0.05, alpha, beta)).toBeCloseTo(low, 3);
-    expect(jStat.beta.inv(0.95, alpha, beta)).toBeCloseTo(high, 3);
   });
 
   test('sample quantiles, type 7', () => {
@@ -124,6 +100,57 @@ describe('± by origin', () => {
     ['finStacks.a.finCount', 64, { value: 64, origin: 'estimated' }, 12.8],
   ])('%s = %f', (path, value, figure, sd) => {
     expect(recordedDeviation(path, value, figure as never)).toBeCloseTo(sd, 9);
+  });
+
+  test.each<[string, object, number]>([
+    ['narrow', { value: 0.05, plusMinus: 0.005 }, 0.0082],
+    ['wide', { value: 0.05, plusMinus: 0.04 }, 0.066],
+    ['wider than it is', { value: 0.3, plusMinus: 0.4 }, Infinity],
+    ['near 1', { value: 0.95, plusMinus: 0.02 }, 0.033],
+  ])(
+    'a recorded share, %s: its median is what was recorded, no draw leaves 0 to 1',
+    (_, figure, reach) => {
+      const { value } = figure as { value: number };
+      const s = spreadOf({
+        path: 'vents.a.openShare',
+        value,
+        recorded: figure as never,
+        key: null,
+      })!;
+      expect(s.quantile(0.5)).toBeCloseTo(value, 9);
+      expect(s.quantile(1e-6)).toBeGreaterThan(0);
+      expect(s.quantile(1 - 1e-6)).toBeLessThan(1);
+      expect(s.quantile(0.95)).toBeGreaterThan(value);
+      if (Number.isFinite(reach) && value + reach < 1) {
+        expect(s.quantile(0.95) - value).toBeCloseTo(reach, 3);
+      }
+    },
+  );
+
+  test.each([0, 1])('a share of %d is drawn on its own side alone', (value) => {
+    const figure = { value, plusMinus: 0.05 };
+    const s = spreadOf({ path: 'vents.a.blockedShare', value, recorded: figure, key: null })!;
+    const at = [0.02, 0.5, 0.98].map((p) => s.quantile(p));
+    expect(at[1]).toBeCloseTo(value, 9);
+    for (const x of at) expect(x >= 0 && x <= 1).toBe(true);
+  });
+
+  test('a lab’s own share is its median, also on a narrow range', () => {
+    const lab = { 'finStacks.uaFactor': { value: 0.66, low: 0.64, high: 0.69 } };
+    const input = {
+      path: 'finStacks.uaFactor',
+      value: 0.66,
+      recorded: null,
+      key: 'finStacks.uaFactor',
+      low: 0.64,
+      high: 0.69,
+    } as const;
+    const s = spreadOf(input, lab)!;
+    expect([0.05, 0.5, 0.95].map((p) => s.quantile(p))).toEqual([
+      expect.closeTo(0.64, 9),
+      expect.closeTo(0.66, 9),
+      expect.closeTo(0.69, 9),
+    ]);
   });
 
   test('lengths off one photo share its scale', () => {

@@ -46,6 +46,12 @@ const COMMANDS = {
   units: { name: 'Units', place: 'anywhere', keys: ['u'], words: 'mm inch celsius fahrenheit' },
   theme: { name: 'Light or dim screen', place: 'anywhere', words: 'theme dark night' },
   'library-new': { name: 'New machine', place: 'library', keys: ['n'], keyOnly: true },
+  'library-count': {
+    name: 'Quick count: a first answer in a minute',
+    place: 'library',
+    keys: ['q'],
+    words: 'new machine fast fans pipes fins',
+  },
   'library-find': { name: 'Search', place: 'library', keys: ['f'], keyOnly: true },
   'library-filter': {
     name: 'Filters',
@@ -92,6 +98,7 @@ const COMMANDS = {
     keys: ['i'],
     words: 'maker model unit serial state variant',
   },
+  count: { name: 'Quick count', place: 'machine', keys: ['q'], words: 'fans pipes fins counted' },
   outside: {
     name: 'Outside',
     place: 'machine',

@@ -40,6 +40,12 @@ const router = createBrowserRouter([
             }),
           },
           {
+            path: 'count',
+            lazy: async () => ({
+              Component: (await import('../features/count/CountStep')).CountStep,
+            }),
+          },
+          {
             path: 'outside',
             lazy: async () => ({
               Component: (await import('../features/outside/OutsideStep')).OutsideStep,

@@ -3,7 +3,7 @@ import { ORIGINS, type FigureDetail } from '@zugluft/core/record/figure';
 import { readFigure } from '@zugluft/core/record/readFigure';
 import { shownUnit, toShown, toShownStep } from '@zugluft/core/record/units';
 import { recordedDeviation } from '@zugluft/core/uncertainty/spread';
-import { confirmFigure, isAssumedFromSibling } from '@zugluft/core/family/markAssumed';
+import { confirmFigure, standsIn } from '@zugluft/core/family/markAssumed';
 import { isPaper } from '../../api/attachments';
 import { AttachmentStrip } from '../photos/AttachmentStrip';
 import { useAttachments } from '../photos/AttachmentsProvider';
@@ -151,7 +151,7 @@ export function FigureDetails({
             <button type="submit" className="btn btn-sm btn-primary">
               Done
             </button>
-            {isAssumedFromSibling(figure) && (
+            {standsIn(figure) && (
               <button
                 type="button"
                 className="btn btn-sm"

@@ -1,4 +1,4 @@
-import { isAssumedFromSibling } from '@zugluft/core/family/markAssumed';
+import { standsIn } from '@zugluft/core/family/markAssumed';
 import { withMentions } from '@zugluft/core/record/mentions';
 import type { PartListName } from '@zugluft/core/record/partLists';
 import { getAt, setAt, type Path } from '@zugluft/core/record/plainJson';
@@ -41,7 +41,7 @@ export function typeFigure(
   const read = readFigure(text, unit, units);
   const now = getAt(draft, path);
   const kept: Draft =
-    typeof now === 'object' && now !== null && !isAssumedFromSibling(now) ? (now as Draft) : {};
+    typeof now === 'object' && now !== null && !standsIn(now) ? (now as Draft) : {};
   if (typeof read !== 'object') {
     const detailed = read !== undefined && Object.keys(kept).length > 0;
     return setAt(draft, path, detailed ? { ...kept, value: read } : read);

@@ -6,12 +6,19 @@ import { emptyRecord } from './draft';
 /** Machines that were begun in this page and that nobody typed into yet. */
 const begun = new Set<string>();
 
-/** Goes to a new machine's file. Nothing is written until something is typed. */
-export function beginMachine(navigate: NavigateFunction): void {
+/**
+ * Goes to a new machine's file. Nothing is written until something is typed.
+ *
+ * @param step the page it begins with: its identity, or a quick count
+ */
+export function beginMachine(
+  navigate: NavigateFunction,
+  step: 'identify' | 'count' = 'identify',
+): void {
   const id = crypto.randomUUID();
   begun.add(id);
   expectField();
-  void navigate(`/machines/${id}/identify`, { state: { fresh: true } });
+  void navigate(`/machines/${id}/${step}`, { state: { fresh: true } });
 }
 
 /** Whether this page begun it and knows without asking that the server has none. */

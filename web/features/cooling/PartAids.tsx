@@ -1,5 +1,5 @@
 import { useId, useState } from 'react';
-import { confirmFigure, isAssumedFromSibling } from '@zugluft/core/family/markAssumed';
+import { confirmFigure, standsIn } from '@zugluft/core/family/markAssumed';
 import {
   finAreaCm2,
   finsOfPitch,
@@ -31,7 +31,7 @@ export function PartAids({ list, index, part }: { list: PartList; index: number;
   const n = (field: string) => numberOf(part, field);
   const write = (field: string, value: unknown) =>
     change((d) => setAt(d, [list, index, ...field.split('.')], value));
-  const assumed = Object.entries(part).filter(([, x]) => isAssumedFromSibling(x)).length;
+  const assumed = Object.entries(part).filter(([, x]) => standsIn(x)).length;
   return (
     <section
       aria-label={`counting aids for ${part.id}`}
@@ -51,14 +51,15 @@ export function PartAids({ list, index, part }: { list: PartList; index: number;
               const confirmed = Object.fromEntries(
                 Object.entries(now).map(([key, x]) => [
                   key,
-                  isAssumedFromSibling(x) ? confirmFigure(x as never) : x,
+                  standsIn(x) ? confirmFigure(x as never) : x,
                 ]),
               );
               return setAt(d, [list, index], confirmed);
             })
           }
         >
-          Confirm {assumed} copied {assumed === 1 ? 'figure' : 'figures'} as measured here
+          Confirm {assumed} {assumed === 1 ? 'figure' : 'figures'} that{' '}
+          {assumed === 1 ? 'stands' : 'stand'} in as measured here
         </button>
       )}
     </section>

@@ -17,6 +17,7 @@ import { LibraryTable } from './LibraryTable';
 import { capOf, filtersSet } from './libraryView';
 import { UnsentMachines } from './UnsentMachines';
 import { ChosenBar } from './ChosenBar';
+import { EmptyLibrary } from './EmptyLibrary';
 import { useChosenRows } from './useChosenRows';
 import { allIds, useLibraryRows } from './useLibraryRows';
 
@@ -93,6 +94,7 @@ export function LibraryPage() {
   };
   useCommands({
     'library-new': () => beginMachine(navigate),
+    'library-count': () => beginMachine(navigate, 'count'),
     'library-find': () => search.current?.focus(),
     'library-filter': toggleFilters,
     'library-exchange': () => setExchanging(true),
@@ -150,12 +152,23 @@ export function LibraryPage() {
           </button>
           <button
             type="button"
+            className="btn btn-ghost btn-sm"
+            onClick={() => beginMachine(navigate, 'count')}
+          >
+            Quick count <Kbd>q</Kbd>
+          </button>
+          <button
+            type="button"
             className="btn btn-primary btn-sm"
             onClick={() => beginMachine(navigate)}
           >
             New machine <span className="figure opacity-80 key-hint">n</span>
           </button>
         </div>
+        <p className="text-quiet text-[0.9rem] -mt-1 mb-2">
+          How many watts a notebook’s cooling sustains under a noise limit, what holds it, and how
+          sure that is.
+        </p>
         <UnsentMachines />
         <ExchangeDialog open={exchanging} close={() => setExchanging(false)} />
         {filtering && <LibraryFilters view={view} set={set} caps={caps} enter={asked.current} />}
@@ -188,15 +201,17 @@ export function LibraryPage() {
           dim={isPlaceholderData}
         />
         {data && total === 0 && (
-          <p className="text-quiet py-8 text-center">
-            {q
-              ? 'No machine has these words. Try fewer of them.'
-              : narrowed
-                ? 'No machine passes these filters.'
-                : aside
-                  ? 'Nothing is put aside.'
-                  : 'The library is empty. Add the first machine with the button above, or with the key n.'}
-          </p>
+          <div className="text-quiet py-8 text-center">
+            {q ? (
+              'No machine has these words. Try fewer of them.'
+            ) : narrowed ? (
+              'No machine passes these filters.'
+            ) : aside ? (
+              'Nothing is put aside.'
+            ) : (
+              <EmptyLibrary exchange={() => setExchanging(true)} />
+            )}
+          </div>
         )}
       </main>
     </PageFrame>

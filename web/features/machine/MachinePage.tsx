@@ -117,6 +117,7 @@ function FilePage() {
     photos: go('photos'),
     history: go('history'),
     'bench-sheet': go('bench-sheet'),
+    count: go('count'),
     export: () => location.assign(`/api/exchange/machines/${machine.id}.json`),
     ...Object.fromEntries(STEPS.map((s) => [s.path, go(s.path)])),
   });

@@ -1,3 +1,4 @@
+import { standsIn } from '@zugluft/core/family/markAssumed';
 import { fieldsOfMachine, fieldsOfPart } from '@zugluft/core/record/fieldTable';
 import { PART_LISTS } from '@zugluft/core/record/partLists';
 import { isObject } from '@zugluft/core/record/plainJson';
@@ -34,8 +35,9 @@ const ASKED: Partial<Record<StepPath, readonly string[]>> = {
   ],
 };
 
+/** Recorded, not standing in for what is still to be measured. */
 const stands = (x: unknown): boolean =>
-  isObject(x) ? stands(x['value']) : x !== undefined && x !== null && x !== '';
+  isObject(x) ? !standsIn(x) && stands(x['value']) : x !== undefined && x !== null && x !== '';
 
 /** Fields of parts that an estimate needs, and those of their tables. */
 function partProgress(draft: Draft): { done: number; of: number } {
