@@ -99,6 +99,92 @@ test('awkward figures are typed key by key in every kind of field, and understoo
   expect(errors).toEqual([]);
 });
 
+test('the same in rows of points, in caps and in filters', async ({ page }) => {
+  const errors = watchErrors(page);
+  await openMachine(page, 'intake behind');
+  await page.keyboard.press('o');
+  // a new row of the sweep, then the row itself
+  const entry = (column: string) =>
+    page.getByLabel(`Level over fan speed, new row, ${column}`, { exact: true });
+  await entry('fan-left').click();
+  await typeByKeys(page, entry('fan-left'), 'ca. 3000');
+  await page.keyboard.press('Tab');
+  await typeByKeys(page, entry('fan-right'), '2900-3100');
+  await page.keyboard.press('Tab');
+  await typeByKeys(page, entry('level'), '34,1 ± 0.5');
+  await page.keyboard.press('Enter');
+  await expect(entry('fan-left')).toBeFocused();
+  const cell = (column: string) =>
+    page.getByRole('textbox', {
+      name: new RegExp(`^Level over fan speed, row 1, ${column}`),
+    });
+  await expect(cell('fan-right')).toHaveValue('3000');
+  await cell('level').click();
+  await page.keyboard.press('Control+A');
+  for (const [text, db] of [
+    ['.', null],
+    ['12?', 12],
+    ['about 33', 33],
+    ['33-35', 34],
+  ] as const) {
+    await page.keyboard.press('Control+A');
+    await typeByKeys(page, cell('level'), text);
+    if (db === null) continue;
+    await page.keyboard.press('Escape');
+    await expect(cell('level')).toHaveValue(String(db));
+    await cell('level').click();
+  }
+  await page.keyboard.press('Escape');
+  await expect(saved(page)).toBeVisible();
+  const { noise } = (await recordOf(page)) as unknown as { noise: { sweep: unknown[] } };
+  expect(noise.sweep).toEqual([
+    {
+      rpm: {
+        'fan-left': { value: 3000, origin: 'estimated' },
+        'fan-right': { value: 3000, plusMinus: 100, origin: 'estimated' },
+      },
+      dbA: { value: 34, plusMinus: 1, origin: 'estimated' },
+    },
+  ]);
+  for (let i = 0; i < 12; i++) await page.keyboard.press('Control+z');
+  await expect(entry('fan-left')).toBeVisible();
+
+  // a cap of one's own
+  await page.keyboard.press('k');
+  const map = page.getByRole('region', { name: 'airway map' });
+  for (const [text, cap] of [
+    ['33,5', '33.5'],
+    ['~36 dB', '36'],
+    ['ca. 34', '34'],
+    ['37-39 dB(A)', '38'],
+  ] as const) {
+    await map.getByLabel('cap of the map').selectOption('other');
+    const field = map.getByLabel('cap of the map, dB(A)');
+    await expect(field).toBeFocused();
+    await typeByKeys(page, field, text);
+    await page.keyboard.press('Enter');
+    await expect(map.getByLabel('cap of the map')).toHaveValue(cap);
+  }
+
+  // filters of the library
+  await page.goto('/');
+  await page.getByRole('button', { name: /^Filter/ }).click();
+  const from = page.getByLabel('thickness, from');
+  for (const [text, machines] of [
+    ['2,5 cm', 2],
+    ['~25', 2],
+    ['1 in', 2],
+    ['24-26 mm', 2],
+  ] as const) {
+    await from.click();
+    await page.keyboard.press('Control+A');
+    await typeByKeys(page, from, text);
+    await expect(page.getByTestId('library').getByRole('link')).toHaveCount(machines);
+    await expect(from).not.toHaveAttribute('aria-invalid', 'true');
+  }
+  expect(errors).toEqual([]);
+});
+
 test('one refused figure holds no other back, and the last good answer survives a reload', async ({
   page,
 }) => {

@@ -1,7 +1,8 @@
 import { air, emptyAir, type AirProperties } from '../fluids/air';
 import type { CaseData, VentData } from '../record/caseData';
 import { groupByLinks } from './components';
-import { fanCurveFromCoefficients, fanCurveFromPoints, type FanCurve } from './fanCurve';
+import { fanCurveFromCoefficients, type FanCurve } from './fanCurve';
+import { fanCurveFromPoints } from './fanCurveFromPoints';
 import {
   flowNetwork,
   solveFlows,

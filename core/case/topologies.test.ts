@@ -178,3 +178,22 @@ test.each<[string, (r: CaseRecord) => void, string, RegExp]>([
   expect(issues[0]!.path).toBe(path);
   expect(issues[0]!.message).toMatch(message);
 });
+
+test('a pad that is missing leads no heat, whatever is recorded of it', () => {
+  const record = structuredClone(exampleRecord('two-fan-shared-pipes'));
+  const watts = (pads: CaseRecord['pads']) =>
+    estimate(openCase({ record: { ...record, pads } }), { caps: ['full'], envelopes: false })
+      .caps[0]!.together.watts;
+  const pad = {
+    id: 'pad',
+    from: 'plate-gpu',
+    to: 'base-cover',
+    thicknessMm: 1,
+    widthMm: 40,
+    lengthMm: 40,
+  };
+  const none = watts([]);
+  expect(watts([{ ...pad, state: 'moist' }])).not.toBeCloseTo(none, 2);
+  expect(watts([{ ...pad, state: 'missing' }])).toBe(none);
+  expect(watts([{ ...pad, state: 'Missing on arrival' }])).toBe(none);
+});

@@ -47,6 +47,8 @@ export interface CaseData {
   air: { leakage: number; recirculation: number; nusseltFactor: number; uaFactor: number };
   noise: {
     referenceDbA: number;
+    /** Of the room's air. */
+    densityKgM3: number;
     /** Error of a recorded sweep as a whole, dB. */
     sweepOffsetDb: number;
     distanceM: number;

@@ -63,3 +63,17 @@ test('no example is asked about', () => {
     expect(questionsOf(exampleRecord(name))).toEqual([]);
   }
 });
+
+test('a level hardly above its background is an upper bound, and says so', () => {
+  const record = structuredClone(exampleRecord('two-fan-shared-pipes'));
+  record.noise = {
+    backgroundDbA: 30,
+    sweep: [
+      { rpm: { 'fan-left': 2000 }, dbA: 34 },
+      { rpm: { 'fan-left': 4000 }, dbA: 36 },
+    ],
+  };
+  expect(questionsOf(record)).toEqual([
+    { path: 'noise.sweep.0.dbA', message: expect.stringMatching(/upper bound/) },
+  ]);
+});

@@ -10,6 +10,8 @@ export interface Question {
 
 /** What base, deck and the clearance of an impeller take of a shell's thickness at least, mm (common practice, no source). */
 const WALLS_MM = 2;
+/** Below this a correction for the background is capped (ISO 3744, from memory). */
+const LEAST_ABOVE_DB = 6;
 /** A part may be recorded a little larger than the shell that was measured at its rim. */
 const SLACK = 1.02;
 
@@ -27,7 +29,23 @@ const v = (figure: unknown): number | undefined => {
  * @example questionsOf(record) // [{ path: 'finStacks.0.heightMm', message: '40 mm high in a machine 21 mm thick' }]
  */
 export function questionsOf(record: CaseRecord): Question[] {
-  return [...shellQuestions(record), ...ventQuestions(record)];
+  return [...shellQuestions(record), ...ventQuestions(record), ...sweepQuestions(record)];
+}
+
+/** Levels hardly above their background: the machine may be quieter. */
+function sweepQuestions({ noise }: CaseRecord): Question[] {
+  const background = v(noise?.backgroundDbA);
+  if (background === undefined) return [];
+  return (noise?.sweep ?? []).flatMap((s, i) => {
+    const level = v(s.dbA);
+    if (level === undefined || level - background >= LEAST_ABOVE_DB) return [];
+    return [
+      {
+        path: `noise.sweep.${i}.dbA`,
+        message: `less than ${LEAST_ABOVE_DB} dB above the background of ${background} dB(A): an upper bound, the machine may be quieter`,
+      },
+    ];
+  });
 }
 
 /** Fields that lie flat in the shell, by kind of part: no longer than its diagonal, or than a face. */

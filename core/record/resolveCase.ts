@@ -31,17 +31,18 @@ export function resolveCase(
   const dies = record.dies ?? [];
   const plates = (record.plates ?? []).map((_, i) => resolvePlate(record, i, r));
   const pipes = (record.heatPipes ?? []).map((_, i) => resolvePipe(record, i, plates, r));
+  const room: CaseData['room'] = {
+    temperatureC: r.figure('room.temperatureC', record.room?.temperatureC, 'room.temperatureC'),
+    pressurePa: standardAtmosphere(
+      r.figure('room.altitudeM', record.room?.altitudeM, 'room.altitudeM'),
+    ).pressurePa,
+    surface: record.room?.surface ?? 'desk',
+    lid: record.room?.lid ?? 'open',
+    lidClosedDeckVentShare:
+      record.room?.lid === 'closed' ? r.factor('room.lidClosedDeckVentShare') : 1,
+  };
   return {
-    room: {
-      temperatureC: r.figure('room.temperatureC', record.room?.temperatureC, 'room.temperatureC'),
-      pressurePa: standardAtmosphere(
-        r.figure('room.altitudeM', record.room?.altitudeM, 'room.altitudeM'),
-      ).pressurePa,
-      surface: record.room?.surface ?? 'desk',
-      lid: record.room?.lid ?? 'open',
-      lidClosedDeckVentShare:
-        record.room?.lid === 'closed' ? r.factor('room.lidClosedDeckVentShare') : 1,
-    },
+    room,
     shell: resolveShell(record, r),
     power: {
       restW: r.figure('power.restW', record.power?.restW, 'power.restW'),
@@ -66,7 +67,7 @@ export function resolveCase(
       nusseltFactor: r.factor('finStacks.nusseltFactor'),
       uaFactor: r.factor('finStacks.uaFactor'),
     },
-    noise: resolveNoise(record, r),
+    noise: resolveNoise(record, room, r),
     pads: resolvePads(record, r),
     assumed: r.assumed,
     inputs: r.inputs,

@@ -3,26 +3,35 @@ import { tipSpeedMs } from '../airflow/fanCurve';
 const REFERENCE_TIP_MS = 17;
 const REFERENCE_DIAMETER_M = 0.065;
 const REFERENCE_HEIGHT_M = 0.009;
+const REFERENCE_DENSITY_KGM3 = 1.2;
 export const REFERENCE_DISTANCE_M = 0.5;
 
 /**
- * A-weighted level of one fan at 0.5 m: `L = L₀ + 50·log10(U/17) + 10·log10(D b / (65·9 mm²))`.
+ * A-weighted level of one fan at 0.5 m: `L = L₀ + 50·log10(U/17) + 10·log10(D b / (65·9 mm²)) + 20·log10(ρ/1.2)`.
  *
  * @param impellerDiameterM impeller diameter
  * @param bladeHeightM blade height
  * @param rpm speed, > 0
  * @param referenceDbA level L₀ of a 65 × 9 mm fan at 17 m/s tip speed
- * Source: fan sound laws (50·log10 of speed); reference level common practice, no source.
+ * @param densityKgM3 of the air
+ * Source: fan sound laws (50·log10 of speed; 20·log10 of density, AMCA 301), from memory; reference level common practice,
+ * no source.
  */
 export function fanLevelDbA(
   impellerDiameterM: number,
   bladeHeightM: number,
   rpm: number,
   referenceDbA: number,
+  densityKgM3 = REFERENCE_DENSITY_KGM3,
 ): number {
   const tip = tipSpeedMs(impellerDiameterM, rpm);
   const size = (impellerDiameterM * bladeHeightM) / (REFERENCE_DIAMETER_M * REFERENCE_HEIGHT_M);
-  return referenceDbA + 50 * Math.log10(tip / REFERENCE_TIP_MS) + 10 * Math.log10(size);
+  return (
+    referenceDbA +
+    50 * Math.log10(tip / REFERENCE_TIP_MS) +
+    10 * Math.log10(size) +
+    20 * Math.log10(densityKgM3 / REFERENCE_DENSITY_KGM3)
+  );
 }
 
 /**

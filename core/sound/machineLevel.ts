@@ -28,9 +28,10 @@ export function hasSweep(data: CaseData): boolean {
 function weigh(data: CaseData, rpm: (fan: number) => number): { sum: number; total: number } {
   let sum = 0;
   let total = 0;
+  const { referenceDbA, densityKgM3 } = data.noise;
   data.fans.forEach((f, i) => {
     const weight =
-      10 ** (0.1 * fanLevelDbA(f.diameterM, f.bladeHeightM, f.maxRpm, data.noise.referenceDbA));
+      10 ** (0.1 * fanLevelDbA(f.diameterM, f.bladeHeightM, f.maxRpm, referenceDbA, densityKgM3));
     total += weight;
     sum += weight * (rpm(i) / f.maxRpm) ** 5;
   });

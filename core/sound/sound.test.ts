@@ -41,3 +41,9 @@ test('the reference fan has its reference level at 17 m/s (common practice, no s
   const rpm = (17 * 60) / (Math.PI * 0.065);
   expect(fanLevelDbA(0.065, 0.009, rpm, 45)).toBeCloseTo(45, 9);
 });
+
+test('thinner air is quieter: 20·log10 of density (AMCA 301, from memory)', () => {
+  const at = (densityKgM3: number) => fanLevelDbA(0.065, 0.009, 5000, 45, densityKgM3);
+  expect(at(1.2)).toBeCloseTo(fanLevelDbA(0.065, 0.009, 5000, 45), 12);
+  expect(at(1.2) - at(0.6)).toBeCloseTo(6.02, 2);
+});

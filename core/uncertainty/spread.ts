@@ -18,6 +18,8 @@ const Z95 = 1.6448536269514722;
 /** Unset ± by origin, as shares (common practice, no source). */
 const BY_ORIGIN = { measured: 0.01, label: 0.02, photo: 0.04, estimated: 0.2, assumed: 0.2 };
 const CALLIPER_MM = 0.1;
+/** What a label's temperature is sure to, K. */
+const LABEL_K = 1;
 /** A calliper's 0.1 mm would be most of a thin fin; thin parts are measured with finer means. */
 const CALLIPER_AT_MOST = 0.05;
 
@@ -25,7 +27,7 @@ const CALLIPER_AT_MOST = 0.05;
  * One standard deviation of a recorded figure.
  *
  * Its own ± where there is one. Else by origin: measured 1 %, lengths at least 0.1 mm but at most 5 %; label 2 %; photo 4 %;
- * estimated 20 %. A plain number counts as measured. Counts are exact unless estimated.
+ * estimated 20 %; a label's temperature 1 K. A plain number counts as measured. Counts are exact unless estimated.
  */
 export function recordedDeviation(
   path: string,
@@ -36,9 +38,12 @@ export function recordedDeviation(
   if (detail?.plusMinus !== undefined) return detail.plusMinus;
   const origin = detail?.origin ?? 'measured';
   const size = Math.abs(value);
-  const kind = fieldAt(path)?.plusMinus;
+  const field = fieldAt(path);
+  const kind = field?.plusMinus;
   if (kind === 'count' && origin !== 'estimated' && origin !== 'assumed') return 0;
   const share = BY_ORIGIN[origin];
+  // a share of degrees would depend on where the scale begins
+  if (origin === 'label' && field?.unit === '°C') return LABEL_K;
   if (origin === 'measured' && kind === 'length') {
     return Math.max(share * size, Math.min(CALLIPER_MM, CALLIPER_AT_MOST * size));
   }
@@ -156,9 +161,14 @@ export function spreadOf(input: CaseInput, lab: LabDefaults = {}): Spread | null
   };
 }
 
-/** Lengths off one photo share its scale. */
+/** A point of a curve or a sweep, as it stands in a path. */
+const POINT = /^(fans\.[^.]+\.curve|noise\.sweep)\.\d+\./;
+
+/** Lengths off one photo share its scale; the points of one curve or sweep their instrument. */
 function groupOf(path: string, detail: FigureDetail | undefined): string {
-  if (detail?.origin !== 'photo' || detail.plusMinus !== undefined) return path;
+  if (detail?.origin !== 'photo' || detail.plusMinus !== undefined) {
+    return path.replace(POINT, '$1.');
+  }
   const photo = detail['photo'];
   return `photo ${typeof photo === 'string' ? photo : 'scale'}`;
 }

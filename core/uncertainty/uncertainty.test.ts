@@ -98,6 +98,8 @@ describe('± by origin', () => {
     ['power.restW', 20, { value: 20, plusMinus: 4 }, 4],
     ['finStacks.a.finCount', 64, 64, 0],
     ['finStacks.a.finCount', 64, { value: 64, origin: 'estimated' }, 12.8],
+    ['dies.a.maxJunctionC', 97, { value: 97, origin: 'label' }, 1],
+    ['noise.sweep.0.dbA', 34, { value: 34, plusMinus: 0.5 }, 0.5],
   ])('%s = %f', (path, value, figure, sd) => {
     expect(recordedDeviation(path, value, figure as never)).toBeCloseTo(sd, 9);
   });
@@ -245,6 +247,82 @@ describe('bands', () => {
     expect(c.configured.cpuAlone!.p95).toBe(20);
     expect(c.cpuAlone!.p95!).toBeGreaterThan(60);
   });
+});
+
+test('the ± of curve points, of a sweep, of the background and of counts is in the band', () => {
+  const width = (record: CaseRecord) => {
+    const { p05, p95 } = estimateWithDraws(openCase({ record }), {
+      draws: 300,
+      seed: 3,
+      caps: [36],
+    }).estimate.caps[0]!.together;
+    return p95! - p05!;
+  };
+  const measured = structuredClone(two);
+  for (const f of measured.fans!) {
+    f.curve = [
+      { rpm: 5000, flowLps: 0, pressurePa: 110 },
+      { rpm: 5000, flowLps: 1, pressurePa: 80 },
+      { rpm: 5000, flowLps: 2, pressurePa: 0 },
+    ];
+  }
+  const rpm = (x: unknown) => ({ 'fan-left': x, 'fan-right': x });
+  measured.noise = {
+    backgroundDbA: { value: 24, plusMinus: 0.1 },
+    sweep: [
+      { rpm: rpm(2500), dbA: { value: 32, plusMinus: 0.1 } },
+      { rpm: rpm(4500), dbA: { value: 44, plusMinus: 0.1 } },
+    ] as never,
+  };
+  const sure = width(measured);
+  const vague = (change: (r: CaseRecord) => void) => {
+    const record = structuredClone(measured);
+    change(record);
+    return width(record) / sure;
+  };
+  expect(
+    vague((r) => {
+      for (const f of r.fans!) {
+        for (const p of f.curve!) p.pressurePa = { value: p.pressurePa as number, plusMinus: 30 };
+      }
+    }),
+  ).toBeGreaterThan(1.03);
+  expect(
+    vague((r) => {
+      for (const s of r.noise!.sweep!) (s.dbA as { plusMinus: number }).plusMinus = 3;
+    }),
+  ).toBeGreaterThan(1.05);
+  expect(
+    vague((r) => {
+      for (const s of r.noise!.sweep!)
+        s.rpm = rpm({ value: s.rpm['fan-left'], plusMinus: 500 }) as never;
+    }),
+  ).toBeGreaterThan(1.05);
+  expect(
+    vague((r) => {
+      r.noise!.backgroundDbA = { value: 24, plusMinus: 3 };
+    }),
+  ).toBeGreaterThan(1.002);
+  // a pipe that may be there or not
+  const plan = planDraws(
+    openCase({
+      record: {
+        ...two,
+        heatPipes: two.heatPipes!.map((p) => ({ ...p, count: { value: 2, origin: 'estimated' } })),
+      } as CaseRecord,
+    }),
+    { draws: 10 },
+  );
+  expect(plan.columns.map((c) => c.name)).toContain('heatPipes.pipe.count');
+});
+
+test('points of one curve share their instrument', () => {
+  const at = (path: string, value: number) =>
+    spreadOf({ path, value, recorded: { value, plusMinus: 1 }, key: null })!.group;
+  expect(at('fans.a.curve.0.flowLps', 1)).toBe(at('fans.a.curve.3.flowLps', 2));
+  expect(at('fans.a.curve.0.flowLps', 1)).not.toBe(at('fans.b.curve.0.flowLps', 1));
+  expect(at('fans.a.curve.0.flowLps', 1)).not.toBe(at('fans.a.curve.0.pressurePa', 1));
+  expect(at('noise.sweep.0.dbA', 34)).toBe(at('noise.sweep.4.dbA', 44));
 });
 
 /** Sets a figure by its path of keys. */

@@ -26,10 +26,10 @@ export function resolveFan(record: CaseRecord, index: number, r: Resolver): FanD
     psi: r.factor('fans.psi', kind),
     phi: r.factor('fans.phi', kind),
     curveExponent: r.factor('fans.curveExponent', kind),
-    points: (f.curve ?? []).map((p) => ({
-      rpm: v(p.rpm)!,
-      flowM3s: v(p.flowLps)! * 1e-3,
-      pressurePa: v(p.pressurePa)!,
+    points: (f.curve ?? []).map((p, k) => ({
+      rpm: r.known(`${at}.curve.${k}.rpm`, p.rpm),
+      flowM3s: r.known(`${at}.curve.${k}.flowLps`, p.flowLps) * 1e-3,
+      pressurePa: r.known(`${at}.curve.${k}.pressurePa`, p.pressurePa),
     })),
     ownIntake: hasVent
       ? null

@@ -1,3 +1,4 @@
+import { air } from '../../fluids/air';
 import { correctForBackground } from '../../sound/background';
 import { type CaseData } from '../caseData';
 import { figureValue } from '../figure';
@@ -6,16 +7,29 @@ import { type Resolver } from '../resolver';
 
 const v = figureValue;
 
-export function resolveNoise(record: CaseRecord, r: Resolver): CaseData['noise'] {
-  const background = v(record.noise?.backgroundDbA);
+/** Level of the machine's fans, its air, and a measured sweep without its background. */
+export function resolveNoise(
+  record: CaseRecord,
+  room: CaseData['room'],
+  r: Resolver,
+): CaseData['noise'] {
+  const sweep = record.noise?.sweep ?? [];
+  const background =
+    sweep.length && v(record.noise?.backgroundDbA) !== undefined
+      ? r.known('noise.backgroundDbA', record.noise!.backgroundDbA)
+      : undefined;
+  const levelOf = (reading: number) =>
+    background === undefined ? reading : correctForBackground(reading, background).levelDbA;
   return {
     referenceDbA: r.factor('noise.referenceDbA'),
-    sweepOffsetDb: record.noise?.sweep?.length ? r.factor('noise.sweepOffsetDb') : 0,
+    sweepOffsetDb: sweep.length ? r.factor('noise.sweepOffsetDb') : 0,
     distanceM: r.optional('noise.distanceM', record.noise?.distanceM, 0.5),
-    sweep: (record.noise?.sweep ?? []).map((s) => ({
-      rpm: Object.fromEntries(Object.entries(s.rpm).map(([id, x]) => [id, v(x)!])),
-      dbA:
-        background === undefined ? v(s.dbA)! : correctForBackground(v(s.dbA)!, background).levelDbA,
+    densityKgM3: air(room.temperatureC, room.pressurePa).densityKgM3,
+    sweep: sweep.map((s, k) => ({
+      rpm: Object.fromEntries(
+        Object.entries(s.rpm).map(([id, x]) => [id, r.known(`noise.sweep.${k}.rpm.${id}`, x)]),
+      ),
+      dbA: levelOf(r.known(`noise.sweep.${k}.dbA`, s.dbA)),
     })),
   };
 }

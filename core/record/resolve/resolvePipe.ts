@@ -57,13 +57,16 @@ export function resolvePipe(
   const laid = layAlong(parts, lengthM);
   return {
     id: p.id,
-    count: v(p.count) ?? 1,
+    count: r.optional(`${at}.count`, p.count, 1),
     lengthM,
     tiltRad: (r.optional(`${at}.tiltDeg`, p.tiltDeg, 0) * Math.PI) / 180,
     ...section,
     wick: resolveWick(wick, r),
     limitFactor: r.factor('heatPipes.limitFactor'),
-    bendFactor: Math.max(0.3, 1 - r.factor('heatPipes.bendLoss') * (v(p.bends) ?? 0)),
+    bendFactor: Math.max(
+      0.3,
+      1 - r.factor('heatPipes.bendLoss') * r.optional(`${at}.bends`, p.bends, 0),
+    ),
     nucleationM: r.factor('heatPipes.nucleationUm') * 1e-6,
     contacts: parts.map((x, i) => ({
       part: x.part,

@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
+import { readFigure } from '@zugluft/core/record/readFigure';
 import { MAX_CAP_DBA, MIN_CAP_DBA } from '@zugluft/core/case/laboratory';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 
@@ -6,6 +7,12 @@ const OTHER = 'other';
 
 const words = (cap: Cap) =>
   cap === 'full' ? 'full speed' : cap === 'off' ? 'fans off' : `${cap} dB(A)`;
+
+/** A level as people type it: “33,5”, “36 dB”, “~36”, “34-36”, to a hundredth of a decibel. */
+function levelOf(text: string): number {
+  const read = readFigure(text.replace(/\s*dB\s*(\(\s*A?\s*\)?)?\s*$/i, ''), 'dB(A)');
+  return typeof read === 'object' ? Math.round(100 * read.value) / 100 : NaN;
+}
 
 /** One of the laboratory's caps, or any other one that is typed. */
 export function CapSelect({
@@ -23,8 +30,8 @@ export function CapSelect({
   name?: (cap: Cap) => string;
 }) {
   const [typing, setTyping] = useState<string | null>(null);
-  const level = Number((typing ?? '').trim().replace(',', '.'));
-  const fits = typing !== null && level >= MIN_CAP_DBA && level <= MAX_CAP_DBA;
+  const level = levelOf(typing ?? '');
+  const fits = level >= MIN_CAP_DBA && level <= MAX_CAP_DBA;
   const select = useRef<HTMLSelectElement>(null);
   // the hand that typed a level goes on from the list
   const typed = useRef(false);
@@ -46,7 +53,7 @@ export function CapSelect({
         title={`a level from ${MIN_CAP_DBA} to ${MAX_CAP_DBA} dB(A)`}
         placeholder={`${MIN_CAP_DBA} to ${MAX_CAP_DBA}`}
         inputMode="decimal"
-        maxLength={6}
+        maxLength={20}
         autoFocus
         value={typing}
         onChange={(e) => setTyping(e.currentTarget.value)}

@@ -1,7 +1,9 @@
 import { Plus, X } from 'lucide-react';
-import { getAt, readTyped, setAt, type Path } from './draft';
+import { fieldAt } from '@zugluft/core/record/fieldTable';
+import { getAt, readTyped, setAt, typedFigure, type Path } from './draft';
 import { useMachineFile } from './MachineFile';
 import { FigureInput } from './FigureInput';
+import { useUnits } from '../../kit/units';
 import { useKeptText } from '../../kit/useKeptText';
 
 export interface RowColumn {
@@ -36,6 +38,8 @@ export function RowsEditor({
   empty: string;
 }) {
   const { machine, draft, change, issueAt } = useMachineFile();
+  const { units } = useUnits();
+  const unitOf = (c: RowColumn) => fieldAt([...path, 0, ...c.path].join('.'))?.unit || undefined;
   const value = getAt(draft, path);
   const rows = Array.isArray(value) ? (value as unknown[]) : [];
   const key = path.join('.');
@@ -55,7 +59,7 @@ export function RowsEditor({
       fields[open]?.focus();
       return;
     }
-    write([...rows, rowOf(columns.map((_, k) => readTyped(entry[k]!)))]);
+    write([...rows, rowOf(columns.map((c, k) => typedFigure(entry[k]!, unitOf(c), units)))]);
     setEntry([]);
     fields[0]?.focus();
   };

@@ -56,6 +56,11 @@ export function typeFigure(
   return setAt(draft, path, Object.keys(next).length === 1 ? value : next);
 }
 
+/** A figure as it is kept after it was typed into a field of its own. */
+export function typedFigure(text: string, unit?: string, units?: UnitPreference): unknown {
+  return getAt(typeFigure({} as Draft, ['figure'], text, unit, units), ['figure']);
+}
+
 export type PartList = PartListName | 'settings';
 
 export type Part = { id: string; [key: string]: unknown };

@@ -3,7 +3,7 @@ import { useEffect, useRef } from 'react';
 import { listTags } from '../../api/machines';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { CapSelect } from '../../documents/answer/CapSelect';
-import { capOf, filtersSet, FILTERS, readBound, type Filter } from './libraryView';
+import { capOf, filtersSet, FILTERS, readBound, UNIT_OF, type Filter } from './libraryView';
 
 const RANGES: [string, Filter, Filter, string][] = [
   ['fans', 'fansMin', 'fansMax', ''],
@@ -37,7 +37,7 @@ export function LibraryFilters({
   const { data } = useQuery({ queryKey: ['machines', 'tags'], queryFn: listTags });
   const bound = (name: string, field: Filter, word: string) => {
     const text = view.get(field) ?? '';
-    const wrong = text !== '' && readBound(text) === undefined;
+    const wrong = text !== '' && readBound(text, UNIT_OF[field]) === undefined;
     return (
       <input
         className={`figure input input-xs w-16 text-right ${wrong ? 'border-heat text-heat' : ''}`}
@@ -45,7 +45,7 @@ export function LibraryFilters({
         aria-invalid={wrong ? true : undefined}
         title={wrong ? 'a number from 0 to 1 000 000' : undefined}
         placeholder={word}
-        maxLength={12}
+        maxLength={20}
         inputMode="decimal"
         value={text}
         onChange={(e) => set({ [field]: e.currentTarget.value })}
@@ -53,7 +53,7 @@ export function LibraryFilters({
     );
   };
   const wrong = FILTERS.some(
-    (f) => /(Min|Max)$/.test(f) && view.get(f) && readBound(view.get(f)) === undefined,
+    (f) => /(Min|Max)$/.test(f) && view.get(f) && readBound(view.get(f), UNIT_OF[f]) === undefined,
   );
   return (
     <section

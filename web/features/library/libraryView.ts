@@ -1,3 +1,4 @@
+import { readFigure } from '@zugluft/core/record/readFigure';
 import { MAX_CAP_DBA, MIN_CAP_DBA } from '@zugluft/core/case/laboratory';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { middleCap } from '../../documents/answer/caps';
@@ -37,10 +38,25 @@ export function capOf(view: URLSearchParams, caps: readonly Cap[]): Cap {
   return readCap(view.get('cap') ?? '') ?? middleCap(caps);
 }
 
-/** A number filter as the server takes it; undefined where what stands there is none. */
-export function readBound(text: string | null): number | undefined {
+/** Units of the number filters, where they have one. */
+export const UNIT_OF: Partial<Record<Filter, string>> = {
+  massMin: 'kg',
+  massMax: 'kg',
+  thicknessMin: 'mm',
+  thicknessMax: 'mm',
+  wattsMin: 'W',
+  wattsMax: 'W',
+};
+
+/**
+ * A number filter as the server takes it, typed as any figure: “2,1 kg”, “1/2 in”, “~20”.
+ *
+ * @returns undefined where what stands there is none
+ */
+export function readBound(text: string | null, unit?: string): number | undefined {
   if (text === null || text.trim() === '') return undefined;
-  const value = Number(text.trim().replace(',', '.'));
+  const read = readFigure(text, unit);
+  const value = typeof read === 'object' ? read.value : NaN;
   return Number.isFinite(value) && value >= 0 && value <= 1e6 ? value : undefined;
 }
 
@@ -65,7 +81,7 @@ export function listParams(view: URLSearchParams, caps: readonly Cap[], page: nu
     if (f === 'tag') params.set(f, text.slice(0, 40));
     else if (f === 'chamber') params.set(f, text === '1' ? '1' : '0');
     else {
-      const value = readBound(text);
+      const value = readBound(text, UNIT_OF[f]);
       if (value !== undefined) params.set(f, String(value));
     }
   }
