@@ -35,6 +35,42 @@ test('bands appear by themselves, a finer one is made and cancelled by key', asy
   expect(errors).toEqual([]);
 });
 
+test('the other way round: how quiet the machine can be at watts that are wanted', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  await openMachine(page, 'Studio, 8-core');
+  const quiet = page.getByTestId('quiet-for');
+  await expect(quiet).toHaveText(
+    /^need about \d+ dB\(A\) \(\d+ dB\(A\) to (\d+ dB\(A\)|no level)\)\.$/,
+  );
+  const levelOf = async () => Number(/about (\d+)/.exec((await quiet.textContent())!)![1]);
+  const wanted = page.getByLabel('watts wanted, W');
+  await wanted.fill('70');
+  await expect.poll(levelOf).toBeLessThan(33);
+  await wanted.fill('5');
+  await expect(quiet).toContainText('fans off');
+  await wanted.fill('300');
+  await expect(quiet).toContainText('0 of 10 draws alone');
+  await wanted.fill('much');
+  await expect(page.getByText('watts above 0 and up to')).toBeVisible();
+  await wanted.fill('');
+  // another ratio than the setting's
+  const before = await watts(page, '36');
+  const ratio = page.getByLabel('CPU to GPU as');
+  await ratio.fill('1:');
+  await expect(page.getByText('two figures above 0')).toBeVisible();
+  await ratio.fill('1 : 20');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('li[data-cap="36"]')).toContainText(
+    /\d W · 3\.\d CPU \+ \d+ GPU|\d W · 4\.\d CPU \+ \d+ GPU/,
+  );
+  expect(await watts(page, '36')).toBeLessThan(before);
+  await page.getByRole('button', { name: /chosen here; back to 54 : 90/ }).click();
+  await expect.poll(() => watts(page, '36')).toBe(before);
+  expect(errors).toEqual([]);
+});
+
 test('where the kelvins go adds up to the junction, and what would be next is named', async ({
   page,
 }) => {

@@ -11,11 +11,11 @@ import { rangeNotes, type RangeNote } from '../network/rangeNotes';
 import { createState, startFrom, type LinearState } from '../network/steadyState';
 import { resolveCase } from '../record/resolveCase';
 import type { CaseInput } from '../record/resolver';
-import { normalQuantile } from './normal';
 import { forgetUnsettled, isUnsettled } from '../network/unsettledNotes';
 import { latinHypercube } from './random';
 import { createConfiguredRow, type ConfiguredRow } from './configuredRow';
 import { createRowWork, rowCarry, setDuties, type RowWatts } from './rowCarry';
+import { drawFigures, figuresOf, OUT_OF_RANGE, RANGE_COLUMN } from './drawnFigures';
 import { spreadOf, type Spread } from './spread';
 
 export const READOUTS = READOUT_NAMES.length;
@@ -23,10 +23,6 @@ export const READOUTS = READOUT_NAMES.length;
 export const COLUMNS = 2 * READOUTS;
 /** Among what holds: no such readout. */
 export const HELD_BY_NOTHING = 65_535;
-const RANGE_COLUMN = 'model.outOfRange';
-/** Log deviation added to every readout where an equation is used outside its range. */
-const OUT_OF_RANGE = 0.1;
-
 export interface DrawOptions {
   /** Those of the laboratory by default. */
   caps?: readonly Cap[] | undefined;
@@ -217,8 +213,8 @@ const DRAW_FLOW_TOLERANCE = 1e-5;
  * @returns in how many of these rows a solver ended at its bound
  */
 export function runDraws(plan: DrawPlan, from: number, to: number, out: Drawn): number {
-  const figures = { drawn: new Float64Array(plan.asked).fill(NaN), next: 0 };
-  const { columns, u, draws, caps, open, rays, wanted } = plan;
+  const figures = figuresOf(plan);
+  const { caps, open, rays, wanted } = plan;
   const work = createRowWork(createState(plan.central), createState(plan.central), caps.length);
   work.on.flows.tolerance = DRAW_FLOW_TOLERANCE;
   const carried = rays.map((): RowWatts => ({
@@ -228,28 +224,13 @@ export function runDraws(plan: DrawPlan, from: number, to: number, out: Drawn): 
   }));
   const wantedRays = rays.map((ray, r) => (wanted[r] ? ray : null));
   const configured: ConfiguredRow = createConfiguredRow(open, caps.length);
-  for (const { value, at } of plan.given) for (const k of at) figures.drawn[k] = value;
   let unsettled = 0;
   for (let row = from; row < to; row++) {
     forgetUnsettled(work.on);
     forgetUnsettled(work.off);
     startFrom(work.on, plan.start.on);
     startFrom(work.off, plan.start.off);
-    let factor = 1;
-    for (let c = 0; c < columns.length; c++) {
-      const p = u[c * draws + row]!;
-      const { inputs, name } = columns[c]!;
-      for (let i = 0; i < inputs.length; i++) {
-        const { quantile, at } = inputs[i]!;
-        const value = quantile(p);
-        for (let k = 0; k < at.length; k++) figures.drawn[at[k]!] = value;
-      }
-      if (name === RANGE_COLUMN) factor = Math.exp(OUT_OF_RANGE * normalQuantile(p));
-    }
-    for (const { values, at } of plan.calibrated) {
-      for (let k = 0; k < at.length; k++) figures.drawn[at[k]!] = values[row]!;
-    }
-    figures.next = 0;
+    const factor = drawFigures(plan, row, figures);
     const data = resolveCase(open.record, figures, { lab: open.labDefaults, silent: true });
     const model = buildModel(data, plan.central);
     setDuties(model, caps, work);

@@ -80,8 +80,8 @@ const ROWS: readonly { title: string; cells: readonly Cell[]; only?: 'chamber' }
   {
     title: 'Machine',
     cells: [
-      { field: 'widthMm', words: '×' },
-      { field: 'depthMm', words: '×' },
+      { field: 'widthMm', words: '×', wide: true },
+      { field: 'depthMm', words: '×', wide: true },
       { field: 'thicknessMm', words: 'mm' },
       { field: 'footMm', words: 'mm feet' },
     ],

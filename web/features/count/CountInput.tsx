@@ -47,7 +47,7 @@ export function CountInput({
       <input
         id={`count-${name}`}
         className={`figure input input-sm text-lg text-right px-1 bg-transparent placeholder:text-quiet placeholder:italic ${
-          wide ? 'w-14' : 'w-10'
+          wide ? 'w-14' : 'w-11'
         } ${error ? 'border-heat text-heat' : 'border-transparent hover:border-rule focus:border-air'}`}
         inputMode="decimal"
         autoComplete="off"

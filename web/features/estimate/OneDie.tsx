@@ -48,6 +48,7 @@ export function OneDie() {
             <tr>
               <th className="font-normal py-1">cap</th>
               <th className="font-normal text-right">carries</th>
+              <th className="font-normal text-right">5–95 %</th>
               <th className="font-normal text-right">as set</th>
               <th className="font-normal pl-4">held by</th>
             </tr>
@@ -60,20 +61,19 @@ export function OneDie() {
                 aria-current={i === at || undefined}
                 onClick={() => setChosen(i)}
               >
-                <td className="py-1 pl-1">
+                <td className="py-1 pl-1 whitespace-nowrap">
                   {capWord(c.cap)}{' '}
                   {typeof c.cap === 'number' && <span className="unit">dB(A)</span>}
                 </td>
-                <td className="figure text-right">
+                <td className="figure text-right whitespace-nowrap">
                   {wattsText(shownW(c.together))} <span className="unit">W</span>
-                  {c.together.p05 !== null && c.together.p95 !== null && (
-                    <span className="text-small text-quiet">
-                      {' '}
-                      {wattsText(c.together.p05)}–{wattsText(c.together.p95)}
-                    </span>
-                  )}
                 </td>
-                <td className="figure text-right">
+                <td className="figure text-right whitespace-nowrap text-small text-quiet">
+                  {c.together.p05 !== null &&
+                    c.together.p95 !== null &&
+                    `${wattsText(c.together.p05)}–${wattsText(c.together.p95)}`}
+                </td>
+                <td className="figure text-right whitespace-nowrap">
                   {wattsText(shownW(c.configured.together))} <span className="unit">W</span>
                 </td>
                 <td className="pl-4">{heldWords(c.together)}</td>

@@ -20,6 +20,7 @@ import { AssumedList } from './AssumedList';
 import { DrawStatus } from './DrawStatus';
 import { MissingList } from './MissingList';
 import { NoteList } from './NoteList';
+import { QuietFor } from './QuietFor';
 import { RatioChoice } from './RatioChoice';
 
 /** The answer beside whatever is typed: the noise ladder and, small, the envelope. */
@@ -111,6 +112,7 @@ export function ReadoutPanel() {
       {!caps && complete && !live.error && <p className="text-quiet my-2">Computing.</p>}
       {caps && stale && complete && <p className="sr-only">computing</p>}
       {caps && complete && <DrawStatus draws={draws} />}
+      {caps && complete && shown === 'together' && <QuietFor splits={splits} />}
       {live.estimate && <NoteList notes={live.estimate.notes} />}
       {beside && hasBoth && numbered && ruled && (
         <section aria-label="envelope" className="border-t border-rule mt-2 pt-2">

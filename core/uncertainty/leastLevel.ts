@@ -1,0 +1,111 @@
+import { controlGroups, speeds, startDuties } from '../envelope/fanStates';
+import type { Ray } from '../envelope/limitTypes';
+import { maxPowerAlongRay } from '../envelope/boundary';
+import { buildModel } from '../network/machineModel';
+import type { MachineModel } from '../network/networkModel';
+import { createState, startFrom, type LinearState } from '../network/steadyState';
+import { resolveCase } from '../record/resolveCase';
+import type { OpenCase } from '../case/openCase';
+import { machineLevelDbA } from '../sound/machineLevel';
+import { planDraws } from './draws';
+import { drawFigures, figuresOf } from './drawnFigures';
+
+/** How quiet a machine is at some watts. */
+export interface LeastLevel {
+  /** Least level that holds the watts, dB(A): median of the draws and their 5–95 %; −∞ with fans off, +∞ at no level. */
+  p05: number;
+  p50: number;
+  p95: number;
+  /** Share of the draws that hold the watts at some level, and with fans off. */
+  reached: number;
+  withFansOff: number;
+}
+
+export interface Need {
+  cpuW: number;
+  gpuW: number;
+}
+
+const TOLERANCE = 5e-4;
+const BISECTIONS = 9;
+const LOOKS = 5;
+
+/**
+ * The least level at which a pair of watts is sustained, in each draw: fans off where that holds them, else the slowest common
+ * duty at which the cooling carries them, found by bisection; where a pipe makes the loudest state carry less, the quieter
+ * ones are looked at too. Fans controlled apart are taken on one duty, so that a level may be lower still.
+ *
+ * @param open the case
+ * @param need watts of both dies, ≥ 0, at least one above 0
+ * @param options number of draws, seed
+ */
+export function leastLevel(
+  open: OpenCase,
+  need: Need,
+  options: { draws: number; seed?: number | undefined },
+): LeastLevel {
+  const plan = planDraws(open, { ...options, caps: ['full'], togetherOnly: true });
+  const { model } = open;
+  const cpuW = model.hasCpu ? need.cpuW : 0;
+  const gpuW = model.hasGpu ? need.gpuW : 0;
+  const watts = cpuW + gpuW;
+  if (!(watts > 0)) throw new Error('needs watts above 0');
+  const ray: Ray = { cpu: cpuW / watts, gpu: gpuW / watts };
+  const on = createState(plan.central);
+  const off = createState(plan.central);
+  const figures = figuresOf(plan);
+  const levels = new Float64Array(plan.draws);
+  for (let row = 0; row < plan.draws; row++) {
+    startFrom(on, plan.start.on);
+    startFrom(off, plan.start.off);
+    const factor = drawFigures(plan, row, figures);
+    const data = resolveCase(open.record, figures, { lab: open.labDefaults, silent: true });
+    levels[row] = leastOfRow(buildModel(data, plan.central), ray, watts / factor, on, off);
+  }
+  levels.sort();
+  const at = (p: number) => levels[Math.round(p * (plan.draws - 1))]!;
+  const share = (holds: (x: number) => boolean) => levels.filter(holds).length / plan.draws;
+  return {
+    p05: at(0.05),
+    p50: at(0.5),
+    p95: at(0.95),
+    reached: share((x) => x < Infinity),
+    withFansOff: share((x) => x === -Infinity),
+  };
+}
+
+function leastOfRow(
+  model: MachineModel,
+  ray: Ray,
+  watts: number,
+  on: LinearState,
+  off: LinearState,
+): number {
+  const { data } = model;
+  const groups = controlGroups(data);
+  const common = (duty: number) => speeds(data, groups, new Array(groups.length).fill(duty));
+  const holds = (duty: number): boolean => {
+    const rpms = common(duty);
+    const work = rpms.some((x) => x > 0) ? on : off;
+    return maxPowerAlongRay(model, rpms, ray, null, work, TOLERANCE) >= watts;
+  };
+  if (holds(0)) return -Infinity;
+  const [from] = startDuties(data);
+  if (from === undefined) return Infinity;
+  // from the loudest down: where a pipe holds it a slower state may carry what full speed does not
+  let hi = NaN;
+  for (let k = 0; k < LOOKS && !(hi > 0); k++) {
+    const duty = from ** (k / LOOKS);
+    if (holds(duty)) hi = duty;
+  }
+  if (!(hi > 0)) return Infinity;
+  const levelOf = (duty: number) => machineLevelDbA(data, common(duty)) ?? -Infinity;
+  if (holds(from)) return levelOf(from);
+  let lo = from;
+  for (let i = 0; i < BISECTIONS; i++) {
+    const mid = Math.sqrt(lo * hi);
+    if (holds(mid)) hi = mid;
+    else lo = mid;
+  }
+  return levelOf(hi);
+}
