@@ -159,3 +159,31 @@ test('what is typed while the server is away is kept and sent when it is back', 
   await openParts(page, 'Fans');
   await expect(page.getByLabel('fan, maximum, rpm')).toHaveValue('4300');
 });
+
+test('the library says how quietly some watts are had, is narrowed by it and sorted', async ({
+  page,
+}) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: /^Filter/ }).click();
+  const wanted = page.getByLabel('watts wanted, watts');
+  await wanted.click();
+  await page.keyboard.type('80');
+  const library = page.getByTestId('library');
+  const heads = library.getByRole('columnheader', { name: /quiet for 80 W/ });
+  await expect(heads).toBeVisible();
+  // those that never reach them are left out
+  await expect(library.getByRole('link', { name: 'Velmara Quill 14', exact: true })).toHaveCount(0);
+  await expect(library.getByRole('row', { name: /thick and quiet/ })).toContainText(/≤ 28 dB\(A\)/);
+  await expect(library.getByRole('row', { name: /Studio, 8-core/ })).toContainText(
+    /3[123] dB\(A\)/,
+  );
+  await page.getByLabel('level for the watts wanted, up to').fill('30');
+  await expect(library.getByRole('row', { name: /Studio, 8-core/ })).toHaveCount(0);
+  await expect(library.getByRole('row', { name: /thick and quiet/ })).toBeVisible();
+  await page.getByLabel('level for the watts wanted, up to').fill('');
+  await heads.getByRole('button').click();
+  await heads.getByRole('button').click();
+  await expect(page).toHaveURL(/sort=quietFor80W/);
+  const first = library.getByTestId('rows').getByRole('row').first();
+  await expect(first).toContainText(/≤ 28 dB\(A\)/);
+});

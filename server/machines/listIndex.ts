@@ -1,8 +1,11 @@
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { wattsColumn, type MachineSummary } from '@zugluft/core/library/answers';
+import { quietColumn, valueInColumn, wattsOfQuietColumn } from '@zugluft/core/library/quietFor';
 import type { ListQuery, SORTABLE } from './listQuery';
 
 const MAX_ORDERS = 40;
+/** Louder than any machine: only those that never reach the watts are left out. */
+const MAX_LEVEL_DBA = 200;
 const MAX_FOUND = 100;
 const MAX_ANSWERS = 400;
 
@@ -48,8 +51,8 @@ function comparator(sort: string): (a: MachineSummary, b: MachineSummary) => num
   const own = sort.replace('-', '') === 'maker' ? keys.length : 1;
   return (a, b) => {
     for (let k = 0; k < keys.length; k++) {
-      const x = a[keys[k]!] ?? null;
-      const y = b[keys[k]!] ?? null;
+      const x = valueInColumn(a, keys[k]!);
+      const y = valueInColumn(b, keys[k]!);
       if (x === null || y === null) {
         if (x !== y) return x === null ? 1 : -1;
         continue;
@@ -67,7 +70,7 @@ const NUMBERS: Record<string, (m: MachineSummary) => number> = {
   aside: (m) => Number(m.putAsideAt !== null),
 };
 const numberOf = (column: string) =>
-  NUMBERS[column] ?? ((m: MachineSummary) => (m[column as Key] as number | null) ?? NaN);
+  NUMBERS[column] ?? ((m: MachineSummary) => (valueInColumn(m, column) as number | null) ?? NaN);
 
 function remember<T>(map: Map<string, T>, key: string, value: T, most: number): T {
   if (map.size >= most) map.delete(map.keys().next().value!);
@@ -98,7 +101,8 @@ export function createListIndex() {
     const values = new Float64Array(Math.max(64, 2 * rows.length)).fill(NaN);
     const of = numberOf(name);
     rows.forEach((r, i) => (values[i] = of(r)));
-    columns.set(name, values);
+    // one for any watts that somebody types would be too many
+    if (wattsOfQuietColumn(name) === null) columns.set(name, values);
     return values;
   };
 
@@ -147,7 +151,8 @@ export function createListIndex() {
         else values[i] = numberOf(name)(row);
       }
       for (const [sort, list] of ordered) {
-        if (before && keysOf(sort).every((k) => before[k] === row[k])) continue;
+        if (before && keysOf(sort).every((k) => valueInColumn(before, k) === valueInColumn(row, k)))
+          continue;
         if (before) list.splice(list.indexOf(i), 1);
         settle(list, sort, i);
       }
@@ -189,6 +194,7 @@ export function createListIndex() {
       range('thicknessMm', query.thicknessMin, query.thicknessMax);
       range('finAreaCm2', query.finAreaMin, query.finAreaMax);
       range(wattsColumn(cap), query.wattsMin, query.wattsMax);
+      if (query.needW) range(quietColumn(query.needW), -Infinity, query.levelMax ?? MAX_LEVEL_DBA);
       if (query.chamber !== undefined) exactly('chamber', Number(query.chamber));
       const tag = query.tag?.toLowerCase();
       if (tag !== undefined) {

@@ -32,6 +32,8 @@ export const capText = z.string().transform((text, context): Cap => {
   return z.NEVER;
 });
 
+/** By the least level for some watts. */
+const QUIET_SORT = /^-?quietFor\d{1,4}(\.\d{1,2})?W$/;
 const WATTS_SORT = /^-?together(Off|Full|At(\d+(\.\d{1,2})?))W$/;
 
 /** How the library is asked: words, filters, order, page. */
@@ -42,8 +44,11 @@ export const listQuery = z.strictObject({
   sort: z
     .string()
     .refine(
-      (x) => new RegExp(`^-?(${SORTABLE.join('|')})$`).test(x) || WATTS_SORT.test(x),
-      `must be one of ${SORTABLE.join(', ')}, or watts at a cap such as togetherAt36W`,
+      (x) =>
+        new RegExp(`^-?(${SORTABLE.join('|')})$`).test(x) ||
+        WATTS_SORT.test(x) ||
+        QUIET_SORT.test(x),
+      `must be one of ${SORTABLE.join(', ')}, watts at a cap such as togetherAt36W, or the level for some watts such as quietFor80W`,
     )
     .default('maker'),
   putAside: z.enum(['0', '1']).default('0'),
@@ -63,6 +68,9 @@ export const listQuery = z.strictObject({
   cap: capText.optional(),
   wattsMin: bound,
   wattsMax: bound,
+  /** Watts of both dies that are wanted, and the greatest level, dB(A), at which the machine has to sustain them. */
+  needW: bound,
+  levelMax: bound,
 });
 export type ListQuery = z.infer<typeof listQuery>;
 

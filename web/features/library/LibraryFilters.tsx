@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import { listTags } from '../../api/machines';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
+import { useTypedParam } from '../../kit/useTypedParam';
 import { CapSelect } from '../../documents/answer/CapSelect';
 import { capOf, filtersSet, FILTERS, readBound, UNIT_OF, type Filter } from './libraryView';
 
@@ -35,25 +36,18 @@ export function LibraryFilters({
     wanted.current = false;
   }, []);
   const { data } = useQuery({ queryKey: ['machines', 'tags'], queryFn: listTags });
-  const bound = (name: string, field: Filter, word: string) => {
-    const text = view.get(field) ?? '';
-    const wrong = text !== '' && readBound(text, UNIT_OF[field]) === undefined;
-    return (
-      <input
-        className={`figure input input-xs w-16 text-right ${wrong ? 'border-heat text-heat' : ''}`}
-        aria-label={`${name}, ${word}`}
-        aria-invalid={wrong ? true : undefined}
-        title={wrong ? 'a number from 0 to 1 000 000' : undefined}
-        placeholder={word}
-        maxLength={20}
-        inputMode="decimal"
-        value={text}
-        onChange={(e) => set({ [field]: e.currentTarget.value })}
-      />
-    );
-  };
+  const bound = (name: string, field: Filter, word: string) => (
+    <Bound
+      label={`${name}, ${word}`}
+      field={field}
+      word={word}
+      stands={view.get(field) ?? ''}
+      follow={(text) => set({ [field]: text })}
+    />
+  );
   const wrong = FILTERS.some(
-    (f) => /(Min|Max)$/.test(f) && view.get(f) && readBound(view.get(f), UNIT_OF[f]) === undefined,
+    (f) =>
+      /(Min|Max|W)$/.test(f) && view.get(f) && readBound(view.get(f), UNIT_OF[f]) === undefined,
   );
   return (
     <section
@@ -77,6 +71,13 @@ export function LibraryFilters({
           {unit && <span className="unit">{unit}</span>}
         </span>
       ))}
+      <span className="flex items-center gap-1">
+        <span className="text-quiet">quiet for</span>
+        {bound('watts wanted', 'needW', 'watts')}
+        <span className="unit">W</span>
+        {bound('level for the watts wanted', 'levelMax', 'up to')}
+        <span className="unit">dB(A)</span>
+      </span>
       <label className="flex items-center gap-1.5">
         <span className="text-quiet">vapor chamber</span>
         <select
@@ -121,5 +122,36 @@ export function LibraryFilters({
         </span>
       )}
     </section>
+  );
+}
+
+/** One end of a range; no letter is lost however fast one types. */
+function Bound({
+  label,
+  field,
+  word,
+  stands,
+  follow,
+}: {
+  label: string;
+  field: Filter;
+  word: string;
+  stands: string;
+  follow: (text: string) => void;
+}) {
+  const [text, type] = useTypedParam(stands, follow);
+  const wrong = text !== '' && readBound(text, UNIT_OF[field]) === undefined;
+  return (
+    <input
+      className={`figure input input-xs w-16 text-right ${wrong ? 'border-heat text-heat' : ''}`}
+      aria-label={label}
+      aria-invalid={wrong ? true : undefined}
+      title={wrong ? 'a number from 0 to 1 000 000' : undefined}
+      placeholder={word}
+      maxLength={20}
+      inputMode="decimal"
+      value={text}
+      onChange={(e) => type(e.currentTarget.value)}
+    />
   );
 }

@@ -14,7 +14,7 @@ import { beginMachine } from '../../documents/record/freshMachine';
 import { ExchangeDialog } from './ExchangeDialog';
 import { LibraryFilters } from './LibraryFilters';
 import { LibraryTable } from './LibraryTable';
-import { capOf, filtersSet } from './libraryView';
+import { capOf, filtersSet, neededW } from './libraryView';
 import { UnsentMachines } from './UnsentMachines';
 import { ChosenBar } from './ChosenBar';
 import { EmptyLibrary } from './EmptyLibrary';
@@ -188,6 +188,7 @@ export function LibraryPage() {
           setSort={(sort) => set({ sort })}
           cap={capOf(view, caps)}
           caps={caps}
+          needW={neededW(view)}
           aside={aside}
           move={({ id, revision }) => move.mutate({ id, revision, back: aside })}
           rows={rows}

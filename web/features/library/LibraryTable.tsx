@@ -4,6 +4,7 @@ import { useEffect, useRef, type KeyboardEvent, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toShown } from '@zugluft/core/record/units';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
+import { quietColumn, quietFor } from '@zugluft/core/library/quietFor';
 import { bandColumn, wattsColumn, type MachineSummary } from '@zugluft/core/library/answers';
 import type { ChosenRows } from './useChosenRows';
 import { CapSketch } from './CapSketch';
@@ -58,7 +59,32 @@ function Watts({ m, cap }: { m: MachineSummary; cap: Cap }) {
   );
 }
 
-function columnsFor(cap: Cap, length: 'mm' | 'in', caps: readonly Cap[], mostW: number): Column[] {
+const HOLDS = { 'at-most': '≤ ', at: '', above: '> ' };
+
+/** The least level for some watts, with its band. */
+function Quiet({ m, watts }: { m: MachineSummary; watts: number }) {
+  const level = (end: 'p05' | 'p50' | 'p95') => {
+    const found = quietFor(m, watts, end);
+    if (!found) return '–';
+    return found.holds === 'off' ? 'off' : `${HOLDS[found.holds]}${found.levelDbA.toFixed(0)}`;
+  };
+  return (
+    <span className={m.wattsPending ? 'text-quiet italic' : ''}>
+      {level('p50')} <span className="unit">dB(A)</span>
+      <span className="block text-small text-quiet leading-none">
+        {level('p05')} to {level('p95')}
+      </span>
+    </span>
+  );
+}
+
+function columnsFor(
+  cap: Cap,
+  length: 'mm' | 'in',
+  caps: readonly Cap[],
+  mostW: number,
+  needW: number | undefined,
+): Column[] {
   const thickness = (m: MachineSummary) =>
     m.thicknessMm === null
       ? null
@@ -159,6 +185,17 @@ function columnsFor(cap: Cap, length: 'mm' | 'in', caps: readonly Cap[], mostW: 
             cell: (m: MachineSummary) => <Watts m={m} cap={cap} />,
           },
         ]),
+    ...(needW === undefined
+      ? []
+      : [
+          {
+            sort: quietColumn(needW),
+            header: `quiet for ${needW} W`,
+            numeric: true,
+            width: 'w-[7rem]',
+            cell: (m: MachineSummary) => <Quiet m={m} watts={needW} />,
+          },
+        ]),
     {
       sort: 'togetherFullW',
       header: togetherAt('full'),
@@ -178,6 +215,7 @@ export function LibraryTable({
   setSort,
   cap,
   caps,
+  needW,
   aside,
   move,
   rows,
@@ -191,6 +229,8 @@ export function LibraryTable({
   setSort: (sort: string) => void;
   cap: Cap;
   caps: readonly Cap[];
+  /** Watts whose least level is shown, where somebody asks for them. */
+  needW: number | undefined;
   aside: boolean;
   move: (m: MachineSummary) => void;
   rows: ChosenRows;
@@ -224,7 +264,7 @@ export function LibraryTable({
       return m ? caps.map((c) => m[wattsColumn(c)] ?? 0) : [];
     }),
   );
-  const columns = columnsFor(cap, units.length, caps, mostW);
+  const columns = columnsFor(cap, units.length, caps, mostW, needW);
   const above = items[0]?.start ?? 0;
   const below = virtual.getTotalSize() - (items[items.length - 1]?.end ?? 0);
   const go = (index: number) => {

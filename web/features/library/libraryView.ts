@@ -19,6 +19,8 @@ export const FILTERS = [
   'finAreaMax',
   'wattsMin',
   'wattsMax',
+  'needW',
+  'levelMax',
 ] as const;
 export type Filter = (typeof FILTERS)[number];
 
@@ -46,7 +48,17 @@ export const UNIT_OF: Partial<Record<Filter, string>> = {
   thicknessMax: 'mm',
   wattsMin: 'W',
   wattsMax: 'W',
+  needW: 'W',
+  levelMax: 'dB(A)',
 };
+
+/** Watts that are wanted, where the library is asked how quietly they are had; undefined where not. */
+export function neededW(view: URLSearchParams): number | undefined {
+  const watts = readBound(view.get('needW'), 'W');
+  return watts !== undefined && watts > 0 && watts < 10_000
+    ? Math.round(100 * watts) / 100
+    : undefined;
+}
 
 /**
  * A number filter as the server takes it, typed as any figure: “2,1 kg”, “1/2 in”, “~20”.
