@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
-import { openMachine } from './support';
+import { countByKeys, openMachine } from './support';
 
 const WIDE = { width: 1280, height: 800 };
 const NARROW = { width: 390, height: 844 };
@@ -137,6 +137,16 @@ for (const theme of ['chalk', 'dim'] as const) {
     await expect(page.locator('dialog[open]')).toHaveCount(1);
     await check('import and export');
     await page.keyboard.press('Escape');
+    await page.goto('/?needW=80');
+    await page.getByRole('button', { name: /^Quick count/ }).click();
+    await countByKeys(page);
+    await check('quick count');
+    await page.getByLabel('fins of a stack').fill('300');
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('alert')).toBeVisible();
+    await page.getByRole('button', { name: 'start from a machine like this one' }).click();
+    await expect(page.getByRole('searchbox', { name: 'a machine like this one' })).toBeFocused();
+    await check('quick count, refused');
     await page.goto('/nowhere');
     await check('an unknown address');
     const ids = await page.evaluate(async () => {

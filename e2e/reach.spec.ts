@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { openMachine } from './support';
+import { countByKeys, openMachine } from './support';
 
 /** Views of a machine's file and of the program. */
 const VIEWS = [
@@ -106,6 +106,10 @@ test('at the desk what is hit has at least 24 px, and words at least 12 px', asy
   test.setTimeout(300_000);
   await openMachine(page, 'Studio, 8-core');
   await eachView(page, (view) => expectReach(page, view, 24));
+  await page.goto('/');
+  await page.getByRole('button', { name: /^Quick count/ }).click();
+  await countByKeys(page);
+  await expectReach(page, 'quick count', 24);
 });
 
 test.describe('on a phone', () => {
@@ -138,5 +142,11 @@ test.describe('on a phone', () => {
       expect(wide, `${view}, wide`).toBeLessThanOrEqual(390);
       expect(await page.locator('.key-hint:visible').count()).toBe(0);
     });
+    await page.goto('/');
+    await page.getByRole('button', { name: /^Quick count/ }).tap();
+    await countByKeys(page);
+    await expectReach(page, 'quick count', 44);
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth);
+    expect(wide, 'quick count, wide').toBeLessThanOrEqual(390);
   });
 });

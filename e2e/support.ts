@@ -18,6 +18,18 @@ export async function watts(page: Page, cap: string): Promise<number> {
   return Number.parseFloat((await page.getByTestId(`watts-${cap}`).textContent()) ?? 'NaN');
 }
 
+/** Counts a machine with two fans in an open quick count, up to its first answer. */
+export async function countByKeys(page: Page): Promise<void> {
+  await expect(page.getByLabel('fans', { exact: true })).toBeFocused();
+  for (const text of ['2', '58', '8', '2', '70', '24']) {
+    await page.keyboard.type(text);
+    await page.keyboard.press('Enter');
+  }
+  await expect(
+    page.getByTestId('watts-36').or(page.getByTestId('answer-bar').getByText(/\d W/)).first(),
+  ).toBeVisible();
+}
+
 export const saved = (page: Page): Locator =>
   page.getByTestId('save-status').filter({ hasText: /^saved/ });
 
