@@ -126,7 +126,7 @@ for (const theme of ['chalk', 'dim'] as const) {
     await check('house rules');
     await page.goto('/method');
     await expect(page.locator('.katex').first()).toBeVisible();
-    await page.getByRole('button', { name: 'fans.psi' }).click();
+    await page.getByRole('button', { name: 'installed pressure coefficient' }).click();
     await check('method');
     await page.goto('/');
     await expect(page.getByTestId('library').getByRole('link').first()).toBeVisible();

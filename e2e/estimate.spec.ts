@@ -110,8 +110,8 @@ test('a lab’s own default is refused in words, kept, used by every estimate, a
   await expect(search).toHaveValue('uneven flow');
   await expect(page).toHaveURL(/find=uneven(\+|%20)flow$/);
   await expect(page).toHaveURL(/find=uneven/);
-  await page.getByRole('button', { name: 'finStacks.uaFactor' }).click();
-  const value = page.getByLabel('finStacks.uaFactor, value');
+  await page.getByRole('button', { name: 'uneven flow and fin joints, on UA' }).click();
+  const value = page.getByLabel('uneven flow and fin joints, on UA, value');
   const use = page.getByRole('button', { name: 'Use this' });
   await value.fill('1.4');
   await expect(page.getByRole('alert').filter({ hasText: 'between 0 and 1' })).toBeVisible();
@@ -119,7 +119,9 @@ test('a lab’s own default is refused in words, kept, used by every estimate, a
   await value.fill('much');
   await expect(page.getByRole('alert').filter({ hasText: '“much” is not a number' })).toBeVisible();
   await value.fill('0,55');
-  await page.getByLabel('finStacks.uaFactor, where from').fill('own duct, six stacks');
+  await page
+    .getByLabel('uneven flow and fin joints, on UA, where from')
+    .fill('own duct, six stacks');
   await use.click();
   const row = page.locator('[data-default="finStacks.uaFactor"]');
   await expect(row).toContainText('own 0.55');
@@ -127,7 +129,7 @@ test('a lab’s own default is refused in words, kept, used by every estimate, a
   await page.goto(machine);
   await expect.poll(() => watts(page, 'full')).toBeLessThan(before - 2);
   await page.goto('/method?find=finStacks.uaFactor');
-  await page.getByRole('button', { name: 'finStacks.uaFactor' }).click();
+  await page.getByRole('button', { name: 'uneven flow and fin joints, on UA' }).click();
   await page.getByRole('button', { name: 'Back to 0.7' }).click();
   await expect(row).not.toContainText('own');
   await page.goto(machine);

@@ -36,13 +36,14 @@ export function DefaultRow({
         <td className="py-1 pr-3">
           <button
             type="button"
-            className="figure text-small text-left break-all cursor-pointer hover:underline underline-offset-2"
+            className="text-left cursor-pointer hover:underline underline-offset-2"
+            // as it is called in files and on the command line
+            title={name}
             aria-expanded={open}
             onClick={toggle}
           >
-            {name}
+            {builtIn.about}
           </button>
-          <div className="text-small text-quiet">{builtIn.about}</div>
         </td>
         <td className="figure text-right py-1 whitespace-nowrap">
           {own && (
@@ -131,7 +132,7 @@ function OwnDefault({
             <span className="unit">{builtIn.unit}</span>
             <input
               className={`input input-sm figure w-full ${issue ? 'border-heat' : ''}`}
-              aria-label={`${name}, ${f}`}
+              aria-label={`${builtIn.about}, ${f}`}
               aria-invalid={issue ? true : undefined}
               value={text[f]}
               maxLength={40}
@@ -149,7 +150,7 @@ function OwnDefault({
         where from
         <input
           className="input input-sm w-full"
-          aria-label={`${name}, where from`}
+          aria-label={`${builtIn.about}, where from`}
           value={note}
           maxLength={500}
           onChange={(e) => setNote(e.currentTarget.value)}
