@@ -79,7 +79,10 @@ export async function fill(
           massKg: 1 + (x.n % 30) / 10,
           watts: JSON.stringify(
             Object.fromEntries(
-              capsOf().map((cap, k) => [cap, 5 * k + 20 + ((x.n * 7919) % 1500) / 10]),
+              capsOf().map((cap, k) => {
+                const p50 = 5 * k + 20 + ((x.n * 7919) % 1500) / 10;
+                return [cap, { p05: 0.8 * p50, p50, p95: 1.2 * p50 }];
+              }),
             ),
           ),
           wattsBy: `1.0.${DERIVATION}`,

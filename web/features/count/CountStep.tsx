@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { isRecordedOtherwise } from '@zugluft/core/documents/recount';
 import type { Json } from '@zugluft/core/record/plainJson';
 import { AirwayMap } from '../../documents/airway/AirwayMap';
+import { partsOf } from '../../documents/record/draft';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { RecordField } from '../../documents/record/RecordField';
 import { enterField } from '../../kit/fieldOrder';
@@ -28,14 +29,17 @@ export function CountStep() {
     [parsed.record, live.estimate],
   );
   // before the first answer nothing that is still to be counted is a mistake
+  const answered = partsOf(draft, 'fans').length > 0;
   const judged = useMemo(
     () =>
       new Map(
         typing
           ? []
-          : parsed.issues.filter((i) => i.kind === 'impossible').map((i) => [i.path, i.message]),
+          : parsed.issues
+              .filter((i) => answered || i.kind === 'impossible')
+              .map((i) => [i.path, i.message]),
       ),
-    [parsed.issues, typing],
+    [parsed.issues, typing, answered],
   );
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[minmax(0,23rem)_minmax(0,1fr)] gap-x-6 gap-y-4">
@@ -56,7 +60,13 @@ export function CountStep() {
               Enter goes on, blank is assumed. Everything can be measured later.
             </p>
             <CountForm file={file} assumed={assumed} judged={judged} />
-            {!parsed.record && parsed.issues.every((i) => i.kind === 'missing') && (
+            {answered && !parsed.record && !typing && (
+              <p className="text-small pt-2" role="status">
+                <span className="text-heat font-semibold">Last good answer.</span> It follows again
+                once the count can be.
+              </p>
+            )}
+            {!answered && parsed.issues.every((i) => i.kind === 'missing') && (
               <p className="text-small text-quiet pt-2" data-testid="count-open">
                 For a first answer: fans, how wide they are, and the width and depth of a fin stack,
                 or the fin area.
