@@ -42,7 +42,7 @@ export async function drawInThreads(
     1,
     Math.min(MAX_THREADS, availableParallelism(), Math.ceil(plan.draws / MIN_PER_THREAD)),
   );
-  const { watts, held } = roomForDraws(plan, plan.draws);
+  const { watts, held, readings } = roomForDraws(plan, plan.draws);
   const rowLength = watts.length / plan.draws;
   let made = 0;
   let unsettled = 0;
@@ -64,11 +64,12 @@ export async function drawInThreads(
           }
           watts.set(message.watts, message.from * rowLength);
           held.set(message.held, message.from * rowLength);
+          readings.set(message.readings, message.from * (readings.length / plan.draws));
           unsettled += message.unsettled;
           resolve();
         });
       });
     }),
   );
-  return { watts, held, unsettled };
+  return { watts, held, readings, unsettled };
 }

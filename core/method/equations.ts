@@ -360,7 +360,8 @@ export const METHOD: readonly MethodChapter[] = [
       {
         title: 'What to measure next',
         tex: String.raw`w' = w\sqrt{1 - s_i\left(1 - (\sigma'_i/\sigma_i)^2\right)}`,
-        where: 'w half the band now and w′ after; σ′ what a careful measurement leaves.',
+        where:
+          'w half the band now and w′ after; σ′ what a careful measurement leaves. What a steady run and a noise sweep leave is what a quadratic regression on their readings (junctions to 1 K, level to 0.5 dB) cannot tell of the draws.',
         range: 'independent causes',
         source: 'variances add',
         file: 'core/uncertainty/measureNext.ts',

@@ -1,4 +1,4 @@
-import { carryOnRay, createMemory } from '../envelope/carry';
+import { carryOnRay, createMemory, type CarryMemory } from '../envelope/carry';
 import { CPU_RAY, GPU_RAY } from '../envelope/envelope';
 import { stateForCap, type Cap } from '../envelope/fanStates';
 import type { Ray } from '../envelope/limitTypes';
@@ -16,6 +16,7 @@ import { latinHypercube } from './random';
 import { createConfiguredRow, type ConfiguredRow } from './configuredRow';
 import { createRowWork, rowCarry, setDuties, type RowWatts } from './rowCarry';
 import { drawFigures, figuresOf, OUT_OF_RANGE, RANGE_COLUMN } from './drawnFigures';
+import { readRun, runAt, runReadings, type RunToMake } from './runReadings';
 import { spreadOf, type Spread } from './spread';
 
 export const READOUTS = READOUT_NAMES.length;
@@ -39,14 +40,17 @@ export interface Drawn {
   watts: Float64Array;
   /** What holds each, as `lastHitCode` says it. */
   held: Uint16Array;
+  /** What a steady run would read of each row, see `readRun`; empty where the plan has none. */
+  readings: Float64Array;
 }
 
 /** Room for some rows of a plan. */
-export function roomForDraws(plan: Pick<DrawPlan, 'caps'>, rows: number): Drawn {
+export function roomForDraws(plan: DrawPlan, rows: number): Drawn {
   const size = rows * plan.caps.length * COLUMNS;
   return {
     watts: new Float64Array(size).fill(NaN),
     held: new Uint16Array(size).fill(HELD_BY_NOTHING),
+    readings: new Float64Array(plan.run ? rows * runReadings(plan.central) : 0),
   };
 }
 
@@ -87,6 +91,8 @@ export interface DrawPlan {
   duties: number[][][];
   /** Readouts that are wanted; the others stay NaN. */
   wanted: readonly boolean[];
+  /** The steady run whose effect is foretold; null for a list of machines. */
+  run: RunToMake | null;
   outOfRange: boolean;
 }
 
@@ -122,6 +128,7 @@ export function planDraws(open: OpenCase, options: DrawOptions): DrawPlan {
     });
   });
   const outOfRange = notes.length > 0;
+  const run = options.togetherOnly ? null : likelyRun(open, memory);
   const byGroup = new Map<string, DrawPlan['columns'][number]>();
   const places = new Map<string, number[]>();
   data.order.forEach((path, k) => {
@@ -171,8 +178,16 @@ export function planDraws(open: OpenCase, options: DrawOptions): DrawPlan {
     start: { on: memory.on, off: memory.off },
     duties,
     wanted,
+    run,
     outOfRange,
   };
+}
+
+/** The run that would be made of a machine: both dies in their ratio, by what full speed carries at the central values. */
+function likelyRun({ data, model, ratio }: OpenCase, memory: CarryMemory): RunToMake {
+  const { state } = stateForCap(data, 'full');
+  const { point } = carryOnRay(model, state, ratio, null, memory);
+  return runAt(point.cpuW, point.gpuW);
 }
 
 /** Each draw takes one whole set of a calibration, so that what its figures have to do with each other is kept. */
@@ -247,6 +262,7 @@ export function runDraws(plan: DrawPlan, from: number, to: number, out: Drawn): 
         out.held[at + READOUTS] = configured.held[c]!;
       }
     }
+    if (plan.run) readRun(model, plan.run, work.on, out.readings, row * runReadings(model));
     if (isUnsettled(work.on) || isUnsettled(work.off)) unsettled++;
   }
   return unsettled;

@@ -9,6 +9,7 @@ const plan = (inputs: Record<string, string | null>, relative: number): DrawPlan
     calibrated: [],
   }) as unknown as DrawPlan;
 const HALF_W = 10;
+const nothingRead = () => HALF_W;
 const left = (share: number, after: number, now: number) =>
   HALF_W * Math.sqrt(1 - share * (1 - (after / now) ** 2));
 
@@ -18,6 +19,7 @@ test('a figure read with a calliper leaves 2 %, one off a package 15 %', () => {
     plan(paths, 0.3),
     Object.keys(paths).map((input) => ({ input, share: 0.4 })),
     HALF_W,
+    nothingRead,
   );
   expect(next.map((n) => [n.means, n.inputs[0]])).toEqual([
     ['figure', 'finStacks.fins.depthMm'],
@@ -36,20 +38,28 @@ test('one fan curve settles its coefficients together, of each kind of fan; a ru
     'noise.referenceDbA': 'noise.referenceDbA',
   };
   const shares = Object.keys(inputs).map((input) => ({ input, share: 0.15 }));
-  const next = measureNext(plan(inputs, 0.2), shares, HALF_W);
+  const next = measureNext(plan(inputs, 0.2), shares, HALF_W, (means) =>
+    means === 'noise-sweep' ? 9 : 4,
+  );
   expect(Object.fromEntries(next.map((n) => [n.means, n.inputs]))).toEqual({
     'fan-curve': ['fans.psi.66x9', 'fans.phi.66x9', 'fans.curveExponent'],
     'run-under-load': ['finStacks.uaFactor'],
     'noise-sweep': ['noise.referenceDbA'],
   });
-  expect(next[0]!.thenW).toBeCloseTo(left(0.45, 0.04, 0.2), 9);
+  const thenOf = Object.fromEntries(next.map((n) => [n.means, n.thenW]));
+  expect(thenOf['fan-curve']).toBeCloseTo(left(0.45, 0.04, 0.2), 9);
+  // what a run and a sweep leave is told by the draws
+  expect([thenOf['run-under-load'], thenOf['noise-sweep']]).toEqual([4, 9]);
+  expect(next.map((n) => n.thenW)).toEqual(next.map((n) => n.thenW).sort((a, b) => a - b));
 });
 
 test('what is chosen or cannot be found out is not proposed, nor what is known well already', () => {
   const shares = (path: string) => [{ input: path, share: 0.9 }];
   for (const path of ['shell.skinLimitC', 'vents.gapLoss', 'nothing.known']) {
-    expect(measureNext(plan({ [path]: null }, 0.3), shares(path), HALF_W)).toEqual([]);
+    expect(measureNext(plan({ [path]: null }, 0.3), shares(path), HALF_W, nothingRead)).toEqual([]);
   }
   const depth = 'finStacks.fins.depthMm';
-  expect(measureNext(plan({ [depth]: null }, 0.01), shares(depth), HALF_W)).toEqual([]);
+  expect(measureNext(plan({ [depth]: null }, 0.01), shares(depth), HALF_W, nothingRead)).toEqual(
+    [],
+  );
 });

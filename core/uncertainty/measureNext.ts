@@ -3,6 +3,9 @@ import { fieldAt, type Field } from '../record/fieldTable';
 import type { DrawPlan } from './draws';
 import { SETTLED_BY, type BenchMeans } from './settledBy';
 
+/** Means that read numbers which follow from many causes together, so that the draws tell what they leave. */
+export type ReadMeans = 'run-under-load' | 'noise-sweep';
+
 /** How a cause is narrowed: read off the opened machine, or by one of the bench's means. */
 export type MeasureMeans = 'figure' | BenchMeans;
 
@@ -22,10 +25,6 @@ const CAREFUL = 0.02;
 const FROM_PACKAGE = 0.15;
 /** What a fan's curve off a test duct or a datasheet leaves of its coefficients. */
 const OFF_CURVE = 0.04;
-/** What a sweep with a calibrated microphone leaves of the reference level: half a decibel of 45. */
-const OFF_SWEEP = 0.5 / 45;
-/** What a steady run leaves of the in-situ factors, over what is not known now. */
-const OFF_RUN = 0.4;
 const MAX_ITEMS = 5;
 /** Less than this share of the band is not worth the walk to the bench. */
 const MIN_GAIN = 0.01;
@@ -36,26 +35,23 @@ function figureAt(path: string): Field | undefined {
   return field?.measured ? field : undefined;
 }
 
-function leftOf(means: MeasureMeans, input: string, now: number): number {
-  switch (means) {
-    case 'figure':
-      return fieldAt(input)?.measured === 'package' ? FROM_PACKAGE : CAREFUL;
-    case 'noise-sweep':
-      return OFF_SWEEP;
-    case 'fan-curve':
-      return OFF_CURVE;
-    case 'run-under-load':
-      return OFF_RUN * now;
-  }
+function leftOf(means: Exclude<MeasureMeans, ReadMeans>, input: string): number {
+  if (means === 'fan-curve') return OFF_CURVE;
+  return fieldAt(input)?.measured === 'package' ? FROM_PACKAGE : CAREFUL;
 }
 
+const isRead = (means: MeasureMeans): means is ReadMeans =>
+  means === 'run-under-load' || means === 'noise-sweep';
+
 /**
- * What to measure next: for each figure of the record, and for each means of the bench with all the factors it settles, how
- * much narrower the band would be, `half · √(1 − Σ share · (1 − (σ_after/σ_now)²))`.
+ * What to measure next: for each figure of the record, and for a fan's curve, how much narrower the band would be,
+ * `half · √(1 − Σ share · (1 − (σ_after/σ_now)²))`; for a steady run and a noise sweep, whose readings follow from all causes
+ * together, what a regression on these readings over the draws leaves.
  *
  * @param plan knows each cause's present spread
  * @param shares of one readout at one cap
  * @param halfBandW half the 5–95 % band now
+ * @param afterReading half the band once a run or a sweep was read
  * @returns the most worthwhile first; nothing that gains less than 1 %
  * Source: variances of independent causes add; what each means leaves is common practice, no source.
  */
@@ -63,6 +59,7 @@ export function measureNext(
   plan: DrawPlan,
   shares: readonly { input: string; share: number }[],
   halfBandW: number,
+  afterReading: (means: ReadMeans) => number,
 ): MeasureNext[] {
   const keys = new Map(plan.inputs.map((x) => [x.path, x.key]));
   const meansOf = (input: string): MeasureMeans | null => {
@@ -74,7 +71,17 @@ export function measureNext(
     const means = meansOf(input);
     const now = [...plan.columns, ...plan.calibrated].find((c) => c.name === input)?.relative ?? 0;
     if (!means || !(now > 0)) continue;
-    const after = leftOf(means, input, now);
+    if (isRead(means)) {
+      const at = byMeans.get(means) ?? {
+        item: { means, inputs: [], share: 0, nowW: halfBandW, thenW: afterReading(means) },
+        gained: 0,
+      };
+      at.item.inputs.push(input);
+      at.item.share += share;
+      byMeans.set(means, at);
+      continue;
+    }
+    const after = leftOf(means, input);
     if (!(now > after)) continue;
     const key = means === 'figure' ? input : means;
     const at = byMeans.get(key) ?? {

@@ -9,9 +9,11 @@ import {
 import type { Cap } from '../envelope/fanStates';
 import { bindingOfCode } from '../envelope/limits';
 import { COLUMNS, READOUTS, type Drawn, type DrawPlan } from './draws';
-import { measureNext, type MeasureNext } from './measureNext';
+import { halfBandAfter, type ReadingColumn } from './afterReadings';
+import { measureNext, type MeasureNext, type ReadMeans } from './measureNext';
 import { quantileOfSorted } from './quantile';
 import { rankInputs, rankShares } from './rankRegression';
+import { runReadings } from './runReadings';
 
 export interface Band {
   p05: number;
@@ -68,6 +70,7 @@ export function summarise(plan: DrawPlan, drawn: Drawn, unsettledDraws = 0): Dra
     ...columns.map((x, c) => ({ name: x.name, values: u.subarray(c * draws, (c + 1) * draws) })),
     ...plan.calibrated,
   ];
+  const read = readingsOf(plan, drawn);
   const enough = draws >= DRAWS_PER_COLUMN * causes.length && causes.length > 0;
   const ranked = enough ? rankInputs(causes.map((x) => x.values)) : null;
   caps.forEach((cap, c) => {
@@ -77,7 +80,14 @@ export function summarise(plan: DrawPlan, drawn: Drawn, unsettledDraws = 0): Dra
       if (!wanted[r]) return;
       configured[readout] = bandOf(plan, drawn, c, r + READOUTS, column);
       band[readout] = bandOf(plan, drawn, c, r, column);
-      if (!ranked) return;
+      const half = 0.5 * (band[readout]!.p95 - band[readout]!.p05);
+      const afterReading = (means: ReadMeans) => halfBandAfter(column, read[means]);
+      if (!ranked) {
+        // too few draws to tell one figure from another: what is read of all together can still be foretold
+        const all = causes.map((x) => ({ input: x.name, share: 0 }));
+        next.push({ readout, cap, items: measureNext(plan, all, half, afterReading) });
+        return;
+      }
       const { shares, r2, unexplained } = rankShares(ranked, column);
       const listed = causes
         .map((x, k) => ({ readout, cap, input: x.name, share: shares[k]! }))
@@ -88,7 +98,7 @@ export function summarise(plan: DrawPlan, drawn: Drawn, unsettledDraws = 0): Dra
       next.push({
         readout,
         cap,
-        items: measureNext(plan, listed, 0.5 * (band[readout]!.p95 - band[readout]!.p05)),
+        items: measureNext(plan, listed, half, afterReading),
       });
     });
     if (!plan.rays[2]) {
@@ -98,6 +108,24 @@ export function summarise(plan: DrawPlan, drawn: Drawn, unsettledDraws = 0): Dra
     bands.push({ ...band, configured });
   });
   return { draws, unsettledDraws, bands, sensitivity, fits, next };
+}
+
+/** Errors of a steady run's readings: a junction, K, and a level, dB (common practice, no source). */
+const JUNCTION_K = 1;
+const LEVEL_DB = 0.5;
+
+/** What the means of the bench would read, in each draw. */
+function readingsOf(
+  { run, draws, central }: DrawPlan,
+  { readings }: Drawn,
+): Record<ReadMeans, ReadingColumn[]> {
+  if (!run) return { 'run-under-load': [], 'noise-sweep': [] };
+  const many = runReadings(central);
+  const columns = Array.from({ length: many }, (_, k): ReadingColumn => ({
+    values: Float64Array.from({ length: draws }, (_x, i) => readings[i * many + k]!),
+    plusMinus: k === many - 1 ? LEVEL_DB : JUNCTION_K,
+  }));
+  return { 'run-under-load': columns, 'noise-sweep': columns.slice(-1) };
 }
 
 function noBands(): Bands {
