@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
-import { countByKeys, openMachine } from './support';
+import { countByKeys, openMachine, putAsideOpen } from './support';
 
 const WIDE = { width: 1280, height: 800 };
 const NARROW = { width: 390, height: 844 };
@@ -147,6 +147,9 @@ for (const theme of ['chalk', 'dim'] as const) {
     await page.getByRole('button', { name: 'start from a machine like this one' }).click();
     await expect(page.getByRole('searchbox', { name: 'a machine like this one' })).toBeFocused();
     await check('quick count, refused');
+    await page.getByLabel('fins of a stack').fill('64');
+    await page.keyboard.press('Escape');
+    await putAsideOpen(page);
     await page.goto('/nowhere');
     await check('an unknown address');
     const ids = await page.evaluate(async () => {

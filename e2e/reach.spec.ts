@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { countByKeys, openMachine } from './support';
+import { countByKeys, openMachine, putAsideOpen } from './support';
 
 /** Views of a machine's file and of the program. */
 const VIEWS = [
@@ -110,6 +110,7 @@ test('at the desk what is hit has at least 24 px, and words at least 12 px', asy
   await page.getByRole('button', { name: /^Quick count/ }).click();
   await countByKeys(page);
   await expectReach(page, 'quick count', 24);
+  await putAsideOpen(page);
 });
 
 test.describe('on a phone', () => {
@@ -148,5 +149,6 @@ test.describe('on a phone', () => {
     await expectReach(page, 'quick count', 44);
     const wide = await page.evaluate(() => document.documentElement.scrollWidth);
     expect(wide, 'quick count, wide').toBeLessThanOrEqual(390);
+    await putAsideOpen(page);
   });
 });

@@ -30,6 +30,19 @@ export async function countByKeys(page: Page): Promise<void> {
   ).toBeVisible();
 }
 
+/** Puts the open machine aside, so that the tests that follow find the library as it was. */
+export async function putAsideOpen(page: Page): Promise<void> {
+  await expect(saved(page)).toBeVisible();
+  const id = /machines\/([^/?]+)/.exec(page.url())![1]!;
+  const { revision } = (await (await page.request.get(`/api/machines/${id}`)).json()) as {
+    revision: number;
+  };
+  const aside = await page.request.post(`/api/machines/${id}/put-aside`, {
+    headers: { 'If-Match': `"${revision}"` },
+  });
+  expect(aside.ok()).toBe(true);
+}
+
 export const saved = (page: Page): Locator =>
   page.getByTestId('save-status').filter({ hasText: /^saved/ });
 

@@ -80,7 +80,13 @@ function Compared({ machines }: { machines: readonly Machine[] }) {
     <>
       <div className="grid grid-cols-[repeat(auto-fit,minmax(18rem,1fr))] gap-8">
         {machines.map((m, i) => (
-          <Side key={m.id} machine={m} caps={caps[i]!} atLeastW={atLeastW} />
+          <Side
+            key={m.id}
+            machine={m}
+            place={`${i + 1} of ${machines.length}`}
+            caps={caps[i]}
+            atLeastW={atLeastW}
+          />
         ))}
       </div>
       <div className="flex items-baseline justify-between gap-4 mt-6 mb-1">
@@ -155,10 +161,13 @@ function ComparedTable({
 
 function Side({
   machine,
+  place,
   caps,
   atLeastW,
 }: {
   machine: Machine;
+  /** “1 of 2”: two may be called the same. */
+  place: string;
   caps: BandedAnswer;
   atLeastW: number;
 }) {
@@ -168,7 +177,7 @@ function Side({
     [caps, machine.record],
   );
   return (
-    <section aria-label={`${name}, ${variant}, ${machine.stateName}`}>
+    <section aria-label={`${name}, ${variant}, ${machine.stateName}, ${place}`}>
       <h2 className="font-semibold">
         <Link to={`/machines/${machine.id}/cooling`} className="hover:underline">
           {name}
