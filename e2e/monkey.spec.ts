@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { openMachine, watchErrors } from './support';
+import { copyOf, putAsideOpen, watchErrors } from './support';
 
 /** The same keys each time; another seed in MONKEY_SEED tries others. */
 const SEED = Number(process.env['MONKEY_SEED'] ?? 5);
@@ -67,8 +67,7 @@ for (const step of ['identify', 'outside', 'cooling', 'cooling?parts=finStacks']
   }) => {
     test.setTimeout(1_800_000);
     const errors = watchErrors(page);
-    await openMachine(page, 'thick and quiet');
-    const id = page.url().split('/')[4]!;
+    const id = await copyOf(page, 'thick and quiet', { maker: 'Restless', model: step });
     await page.goto(`/machines/${id}/${step}`);
     await expect(page.getByTestId('watts-36')).toBeVisible();
     const before = await recordOf(page, id);
@@ -98,5 +97,6 @@ for (const step of ['identify', 'outside', 'cooling', 'cooling?parts=finStacks']
     await expect(page.getByTestId('save-status')).toContainText(/^saved/);
     expect(await recordOf(page, id)).toEqual(before);
     expect(errors).toEqual([]);
+    await putAsideOpen(page);
   });
 }
