@@ -99,6 +99,8 @@ export async function benchPage(record: CaseRecord): Promise<LoadRow[]> {
     args: ['--headless', '--no-sandbox', '--disable-gpu', '--no-first-run'],
   });
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  // the transpiler names functions by a helper that the page does not have
+  await page.addInitScript('globalThis.__name = (f) => f');
   const opened: number[] = [];
   for (let k = 0; k <= OPENED; k++) {
     await page.goto(`http://127.0.0.1:${port}/?q=variant+${100 + k}`);
