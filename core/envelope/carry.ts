@@ -1,5 +1,6 @@
 import type { MachineModel } from '../network/networkModel';
 import { createState, type LinearState } from '../network/steadyState';
+import { goldenSection } from '../numerics/goldenSection';
 import { boundaryOnRay, maxPowerAlongRay } from './boundary';
 import { better, type Carried } from './carried';
 import { controlGroups, fanState, startDuties, type FanState } from './fanStates';
@@ -55,7 +56,6 @@ const SLOWER = 0.985;
 /** The look at a slightly slower state needs no more than this. */
 const LOOK_TOLERANCE = 2e-4;
 const SEARCH_STEPS = 14;
-const GOLDEN = (Math.sqrt(5) - 1) / 2;
 
 /**
  * The most that can be carried along a ray by any fan state up to the given one, hence never less at a higher cap.
@@ -137,24 +137,16 @@ function bestCommonDuty(
   return better(best, top.state.duties[0]! <= duty ? top : searchDuty(solve, from, duty));
 }
 
-/** Golden section over duty for the state that carries most. */
+/** The state that carries most over a range of duty. */
 function searchDuty(solve: (duty: number) => Carried, from: number, to: number): Carried {
-  let lo = from;
-  let hi = to;
-  let a = solve(hi - GOLDEN * (hi - lo));
-  let b = solve(lo + GOLDEN * (hi - lo));
-  for (let i = 0; i < SEARCH_STEPS; i++) {
-    if (a.point.watts > b.point.watts) {
-      hi = b.state.duties[0]!;
-      b = a;
-      a = solve(hi - GOLDEN * (hi - lo));
-    } else {
-      lo = a.state.duties[0]!;
-      a = b;
-      b = solve(lo + GOLDEN * (hi - lo));
-    }
-  }
-  return better(a, b);
+  let best: Carried | null = null;
+  const at = (duty: number): number => {
+    const found = solve(duty);
+    best = best ? better(best, found) : found;
+    return found.point.watts;
+  };
+  goldenSection(at, from, to, SEARCH_STEPS);
+  return best!;
 }
 
 /** Share by which a corner of an outline may be off; an edge may be off by thirty times as much. */

@@ -1,12 +1,12 @@
 import type { MachineModel } from '../network/networkModel';
-import { machineLevelDbA } from '../sound/machineLevel';
 import type { Carried } from './carried';
-import { controlGroups, fanState, speeds, type FanState } from './fanStates';
+import { goldenSection } from '../numerics/goldenSection';
+import { controlGroups, fanState, type FanState } from './fanStates';
+import { fillLevel } from './fillLevel';
 
 const ROUNDS = 2;
 const STEPS = 8;
 const BISECTIONS = 30;
-const GOLDEN = (Math.sqrt(5) - 1) / 2;
 
 /**
  * The best split of one level between fans that are controlled apart: each group in turn is made faster or slower, or
@@ -27,23 +27,15 @@ export function bestSplit(
   const { data } = model;
   const groups = controlGroups(data);
   const cap = loudest.levelDbA ?? -Infinity;
-  const level = (duties: readonly number[]) =>
-    machineLevelDbA(data, speeds(data, groups, duties)) ?? -Infinity;
-  /** The others scaled alike so that the level is used up, given one group's duty. */
-  const withOthers = (duties: readonly number[], group: number, duty: number): number[] | null => {
-    const at = (scale: number) =>
-      duties.map((d, g) => (g === group ? duty : Math.min(1, d * scale)));
-    if (level(at(0)) > cap) return null;
-    let lo = 0;
-    let hi = 4;
-    if (level(at(hi)) <= cap) return at(hi);
-    for (let i = 0; i < BISECTIONS; i++) {
-      const mid = 0.5 * (lo + hi);
-      if (level(at(mid)) <= cap) lo = mid;
-      else hi = mid;
-    }
-    return at(lo);
-  };
+  const withOthers = (duties: readonly number[], group: number, duty: number) =>
+    fillLevel(
+      data,
+      groups,
+      duties.map((d, g) => (g === group ? duty : d)),
+      group,
+      cap,
+      BISECTIONS,
+    );
   let best = start;
   for (let round = 0; round < ROUNDS; round++) {
     const before = best.point.watts;
@@ -57,27 +49,8 @@ export function bestSplit(
         return found.point.watts;
       };
       tryDuty(0);
-      let lo = Math.min(...groups[g]!.map((i) => data.fans[i]!.minRpm / data.fans[i]!.maxRpm));
-      let hi = 1;
-      let a = hi - GOLDEN * (hi - lo);
-      let b = lo + GOLDEN * (hi - lo);
-      let wa = tryDuty(a);
-      let wb = tryDuty(b);
-      for (let i = 0; i < STEPS; i++) {
-        if (wa >= wb) {
-          hi = b;
-          b = a;
-          wb = wa;
-          a = hi - GOLDEN * (hi - lo);
-          wa = tryDuty(a);
-        } else {
-          lo = a;
-          a = b;
-          wa = wb;
-          b = lo + GOLDEN * (hi - lo);
-          wb = tryDuty(b);
-        }
-      }
+      const least = Math.min(...groups[g]!.map((i) => data.fans[i]!.minRpm / data.fans[i]!.maxRpm));
+      goldenSection(tryDuty, least, 1, STEPS);
     }
     if (best.point.watts <= before * (1 + 1e-5)) break;
   }

@@ -1,4 +1,5 @@
-import type { CapEstimate, Estimate, Readout } from '../case/answer';
+import type { Estimate, Readout } from '../case/answer';
+import { mapReadouts } from './mapReadouts';
 
 /**
  * An estimate whose draws are still being made, with the bands of before: each readout keeps its last known distance to its
@@ -14,24 +15,12 @@ export function lastKnownBands(now: Estimate, before: Estimate): Estimate {
     ...now,
     caps: now.caps.map((c) => {
       const was = byCap.get(c.cap);
-      return was ? withBandsOf(c, was) : c;
+      if (!was) return c;
+      return mapReadouts(c, (readout, name, as) =>
+        moved(readout, as === 'carried' ? was[name] : was.configured[name]),
+      );
     }),
     sensitivity: before.sensitivity,
-  };
-}
-
-function withBandsOf(now: CapEstimate, was: CapEstimate): CapEstimate {
-  return {
-    ...now,
-    cpuAlone: now.cpuAlone && moved(now.cpuAlone, was.cpuAlone),
-    gpuAlone: now.gpuAlone && moved(now.gpuAlone, was.gpuAlone),
-    together: moved(now.together, was.together),
-    configured: {
-      ...now.configured,
-      cpuAlone: now.configured.cpuAlone && moved(now.configured.cpuAlone, was.configured.cpuAlone),
-      gpuAlone: now.configured.gpuAlone && moved(now.configured.gpuAlone, was.configured.gpuAlone),
-      together: moved(now.configured.together, was.configured.together),
-    },
   };
 }
 

@@ -1,8 +1,10 @@
 import { maxPowerAlongRay } from '../envelope/boundary';
 import { controlGroups, dutyForLevel, speeds, startDuties, type Cap } from '../envelope/fanStates';
+import { fillLevel } from '../envelope/fillLevel';
 import type { Ray } from '../envelope/limitTypes';
 import { lastHitCode, limitOfCode } from '../envelope/limits';
 import { EXHAUST, JUNCTION, SKIN } from '../envelope/limitVisit';
+import { goldenSection } from '../numerics/goldenSection';
 import { fanPower, type LinearState } from '../network/steadyState';
 import type { MachineModel } from '../network/networkModel';
 import { machineLevelDbA } from '../sound/machineLevel';
@@ -13,7 +15,6 @@ const DRAW_TOLERANCE = 5e-4;
 const CLEARLY = 1 + 2 * DRAW_TOLERANCE;
 const SLOWER = 0.95;
 const SEARCH_STEPS = 9;
-const GOLDEN = (Math.sqrt(5) - 1) / 2;
 /** How far a group's duty is moved to see how a split may be bettered. */
 const SPLIT_STEP = 0.15;
 /** How far a split may move from the start, as a logarithm of duty, and the steps of the search. */
@@ -173,27 +174,7 @@ export function rowCarry(
       }
       return watts;
     };
-    let lo = from;
-    let hi = to;
-    let a = hi - GOLDEN * (hi - lo);
-    let b = lo + GOLDEN * (hi - lo);
-    let wa = at(a);
-    let wb = at(b);
-    for (let i = 0; i < SEARCH_STEPS; i++) {
-      if (wa > wb) {
-        hi = b;
-        b = a;
-        wb = wa;
-        a = hi - GOLDEN * (hi - lo);
-        wa = at(a);
-      } else {
-        lo = a;
-        a = b;
-        wa = wb;
-        b = lo + GOLDEN * (hi - lo);
-        wb = at(b);
-      }
-    }
+    goldenSection(at, from, to, SEARCH_STEPS);
     return best;
   }
 }
@@ -231,30 +212,20 @@ function trySplits(
   found: Found,
 ): void {
   const { data } = model;
-  const level = (duties: readonly number[]) =>
-    machineLevelDbA(data, speeds(data, groups, duties)) ?? -Infinity;
-  const capDbA = level(groups.map(() => duty));
+  const together = speeds(
+    data,
+    groups,
+    groups.map(() => duty),
+  );
+  const capDbA = machineLevelDbA(data, together) ?? -Infinity;
   const at = (duties: readonly number[]): number => {
     const rpms = speeds(data, groups, duties);
     const watts = solve(rpms);
     take(found, watts, lastHitCode(), fanPower(model, rpms));
     return watts;
   };
-  /** The others alike so that the level is used up, `group` kept. */
-  const filled = (duties: readonly number[], group: number): number[] | null => {
-    const scaled = (scale: number) =>
-      duties.map((d, g) => (g === group ? d : Math.min(1, d * scale)));
-    if (level(scaled(0)) > capDbA + 1e-9) return null;
-    let lo = 0;
-    let hi = 4;
-    if (level(scaled(hi)) <= capDbA) return scaled(hi);
-    for (let i = 0; i < BISECTIONS; i++) {
-      const mid = 0.5 * (lo + hi);
-      if (level(scaled(mid)) <= capDbA) lo = mid;
-      else hi = mid;
-    }
-    return scaled(lo);
-  };
+  const filled = (duties: readonly number[], kept: number) =>
+    fillLevel(data, groups, duties, kept, capDbA + 1e-9, BISECTIONS);
   let best = shares.map((s) => Math.min(1, s * duty));
   if (best.every((d) => d === 0)) return;
   // as loud as the cap allows in this row
@@ -282,28 +253,7 @@ function trySplits(
     const way = down && down.watts > start ? -1 : up && up.watts > start ? 1 : 0;
     if (way !== 0) {
       // the best lies further on, often at a kink where another limit takes over
-      let lo = 0;
-      let hi = WIDEST;
-      let a = hi - GOLDEN * (hi - lo);
-      let b = lo + GOLDEN * (hi - lo);
-      const further = (x: number) => tryAt(Math.exp(way * x))?.watts ?? -1;
-      let wa = further(a);
-      let wb = further(b);
-      for (let k = 0; k < SPLIT_STEPS; k++) {
-        if (wa >= wb) {
-          hi = b;
-          b = a;
-          wb = wa;
-          a = hi - GOLDEN * (hi - lo);
-          wa = further(a);
-        } else {
-          lo = a;
-          a = b;
-          wa = wb;
-          b = lo + GOLDEN * (hi - lo);
-          wb = further(b);
-        }
-      }
+      goldenSection((x) => tryAt(Math.exp(way * x))?.watts ?? -1, 0, WIDEST, SPLIT_STEPS);
     } else if (down && up) {
       const bend = down.watts - 2 * start + up.watts;
       const shift = bend < 0 ? (0.5 * (down.watts - up.watts)) / bend : 0;

@@ -9,6 +9,7 @@ import {
 import type { Cap } from '../envelope/fanStates';
 import { bindingOfCode } from '../envelope/limits';
 import { COLUMNS, READOUTS, type Drawn, type DrawPlan } from './draws';
+import { mapReadouts } from './mapReadouts';
 import { halfBandAfter, type ReadingColumn } from './afterReadings';
 import { measureNext, type MeasureNext, type ReadMeans } from './measureNext';
 import { quantileOfSorted } from './quantile';
@@ -178,19 +179,10 @@ export function withBands(estimate: Estimate, summary: DrawSummary): Estimate {
   return {
     ...estimate,
     caps: estimate.caps.map((c, i) => {
-      const { configured, ...carried } = summary.bands[i]!;
-      return {
-        ...c,
-        cpuAlone: c.cpuAlone && banded(c.cpuAlone, carried.cpuAlone),
-        gpuAlone: c.gpuAlone && banded(c.gpuAlone, carried.gpuAlone),
-        together: banded(c.together, carried.together),
-        configured: {
-          ...c.configured,
-          cpuAlone: c.configured.cpuAlone && banded(c.configured.cpuAlone, configured.cpuAlone),
-          gpuAlone: c.configured.gpuAlone && banded(c.configured.gpuAlone, configured.gpuAlone),
-          together: banded(c.configured.together, configured.together),
-        },
-      };
+      const bands = summary.bands[i]!;
+      return mapReadouts(c, (readout, name, as) =>
+        banded(readout, as === 'carried' ? bands[name] : bands.configured[name]),
+      );
     }),
     sensitivity: summary.sensitivity,
     notes: summary.unsettledDraws
