@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { airwayFaults } from '@zugluft/core/airway/airwayFaults';
 import { placeParts } from '@zugluft/core/airway/placeParts';
 import { setAt } from '../record/draft';
@@ -7,7 +7,6 @@ import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { CapSelect } from '../answer/CapSelect';
 import { middleCap } from '../answer/caps';
 import { AirwayPlan } from './AirwayPlan';
-import { Kbd } from '../../kit/Kbd';
 import { PaneEdge } from '../../kit/PaneEdge';
 import { usePaneHeight } from '../../kit/usePaneHeight';
 import { LPS_PER_ARROW } from './airArrows';
@@ -27,10 +26,13 @@ const PANE =
 export function AirwayMap({
   chosen: inHand,
   choose,
+  empty,
 }: {
   /** Name of the part in hand. */
   chosen: string | undefined;
   choose: (list: string, index: number) => void;
+  /** What to do while there is nothing to draw. */
+  empty: ReactNode;
 }) {
   const { change, issues, caps, addCap, readable: record, readsBefore: stale } = useMachineFile();
   const plan = useMemo(() => (record ? placeParts(record) : null), [record]);
@@ -43,13 +45,7 @@ export function AirwayMap({
     return <p className="text-quiet px-1.5 pb-3">The map is drawn once the record can be read.</p>;
   }
   if (!plan.parts.length) {
-    return (
-      <p className="text-quiet px-1.5 pb-3">
-        The airway map is drawn from the parts below. Begin with the dies <Kbd>1</Kbd>, then what
-        lies on them <Kbd>2</Kbd>, the fans <Kbd>5</Kbd>, fin stacks <Kbd>4</Kbd> and heat pipes{' '}
-        <Kbd>3</Kbd>; <Kbd>n</Kbd> adds one.
-      </p>
-    );
+    return <p className="text-quiet px-1.5 pb-3">{empty}</p>;
   }
   const place = (id: string, xMm: number, yMm: number) => {
     const at = {

@@ -27,6 +27,9 @@ export function PartShape({
   const y = p.yMm - p.depthMm / 2;
   // beside the air that leaves there
   const behind = p.kind === 'vent' && p.yMm < 2;
+  const edge = middle + p.widthMm / 2 + 3;
+  // at the other side of the vent where its name would run out of the plan
+  const turned = behind && edge + p.id.length * LETTER * fontMm > planMm;
   return (
     <g {...handlers} data-chosen={chosen || undefined}>
       {chosen && (
@@ -70,7 +73,9 @@ export function PartShape({
       <text
         x={
           behind
-            ? middle + p.widthMm / 2 + 3
+            ? turned
+              ? middle - p.widthMm / 2 - 3
+              : edge
             : middle < 26
               ? 2
               : middle > planMm - 26
@@ -80,7 +85,15 @@ export function PartShape({
         y={labelY(p, fontMm)}
         fontSize={fontMm}
         textAnchor={
-          behind ? 'start' : middle < 26 ? 'start' : middle > planMm - 26 ? 'end' : 'middle'
+          behind
+            ? turned
+              ? 'end'
+              : 'start'
+            : middle < 26
+              ? 'start'
+              : middle > planMm - 26
+                ? 'end'
+                : 'middle'
         }
         fill="currentColor"
         paintOrder="stroke"
@@ -98,6 +111,9 @@ export function PartShape({
     </g>
   );
 }
+
+/** Width of a letter over its height, about. */
+const LETTER = 0.55;
 
 function labelY(p: PlacedPart, fontMm: number): number {
   if (p.kind === 'die') return p.yMm - p.depthMm / 2 - 2.5;

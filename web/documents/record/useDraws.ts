@@ -42,11 +42,13 @@ export function useDraws(request: CaseRequest | null): Draws {
       if (!request) return;
       stop.current();
       setError(null);
-      setProgress({ made: 0, of: draws });
+      // those after a keystroke are there before one could read how far they are
+      const told = draws > SHOWN_DRAWS;
+      if (told) setProgress({ made: 0, of: draws });
       stop.current = startDraws(
         { request, options: { draws, seed: SHOWN_SEED } },
         {
-          progress: (made, of) => setProgress({ made, of }),
+          progress: (made, of) => told && setProgress({ made, of }),
           done: (found) => {
             setProgress(null);
             setSummary(found);

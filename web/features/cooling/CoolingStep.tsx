@@ -1,6 +1,7 @@
 import { useCommands } from '../../documents/commands';
 import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
+import { Kbd } from '../../kit/Kbd';
 import { AirwayMap } from '../../documents/airway/AirwayMap';
 import { AttachmentStrip } from '../../documents/photos/AttachmentStrip';
 import { partsOf } from '../../documents/record/draft';
@@ -79,7 +80,17 @@ export function CoolingStep() {
   const sums = readable ? coolingFigures(readable) : null;
   return (
     <div className="flex flex-col">
-      <AirwayMap chosen={chosen} choose={choose} />
+      <AirwayMap
+        chosen={chosen}
+        choose={choose}
+        empty={
+          <>
+            The airway map is drawn from the parts below. Begin with the dies <Kbd>1</Kbd>, then
+            what lies on them <Kbd>2</Kbd>, the fans <Kbd>5</Kbd>, fin stacks <Kbd>4</Kbd> and heat
+            pipes <Kbd>3</Kbd>; <Kbd>n</Kbd> adds one.
+          </>
+        }
+      />
       <div
         role="tablist"
         aria-label="kinds of parts"

@@ -25,9 +25,9 @@ const ROWS: readonly { title: string; cells: readonly Cell[]; only?: 'chamber' }
     title: 'Fin stacks',
     cells: [
       { field: 'stacks', words: '' },
-      { field: 'stackWidthMm', words: '×' },
-      { field: 'stackDepthMm', words: '×' },
-      { field: 'stackHeightMm', words: 'mm high, each' },
+      { field: 'stackWidthMm', words: 'mm wide' },
+      { field: 'stackDepthMm', words: 'mm deep' },
+      { field: 'stackHeightMm', words: 'mm high' },
       { field: 'finCount', words: 'fins each' },
       { field: 'finAreaCm2', words: 'cm² in all, instead', wide: true },
     ],
@@ -59,15 +59,15 @@ const ROWS: readonly { title: string; cells: readonly Cell[]; only?: 'chamber' }
     title: '',
     only: 'chamber',
     cells: [
-      { field: 'chamberWidthMm', words: '×', wide: true },
-      { field: 'chamberDepthMm', words: 'mm', wide: true },
+      { field: 'chamberWidthMm', words: 'mm wide', wide: true },
+      { field: 'chamberDepthMm', words: 'mm deep', wide: true },
     ],
   },
   {
-    title: 'CPU, GPU',
+    title: 'Class',
     cells: [
-      { field: 'cpuClassW', words: 'W class' },
-      { field: 'gpuClassW', words: 'W class' },
+      { field: 'cpuClassW', words: 'W CPU' },
+      { field: 'gpuClassW', words: 'W GPU' },
     ],
   },
   {
@@ -80,9 +80,9 @@ const ROWS: readonly { title: string; cells: readonly Cell[]; only?: 'chamber' }
   {
     title: 'Machine',
     cells: [
-      { field: 'widthMm', words: '×', wide: true },
-      { field: 'depthMm', words: '×', wide: true },
-      { field: 'thicknessMm', words: 'mm' },
+      { field: 'widthMm', words: 'mm wide', wide: true },
+      { field: 'depthMm', words: 'mm deep', wide: true },
+      { field: 'thicknessMm', words: 'mm thick' },
       { field: 'footMm', words: 'mm feet' },
     ],
   },

@@ -83,7 +83,11 @@ export function CountStep() {
         </div>
       </section>
       <div className="min-w-0">
-        <AirwayMap chosen={undefined} choose={() => undefined} />
+        <AirwayMap
+          chosen={undefined}
+          choose={() => undefined}
+          empty="The airway map is drawn here as soon as the fans and the fins are counted."
+        />
         <MeasureOrder />
       </div>
     </div>

@@ -48,8 +48,8 @@ export function OneDie() {
             <tr>
               <th className="font-normal py-1">cap</th>
               <th className="font-normal text-right">carries</th>
-              <th className="font-normal text-right">5–95 %</th>
-              <th className="font-normal text-right">as set</th>
+              <th className="font-normal text-right pl-4">5–95 %</th>
+              <th className="font-normal text-right pl-4">as set</th>
               <th className="font-normal pl-4">held by</th>
             </tr>
           </thead>
@@ -68,12 +68,12 @@ export function OneDie() {
                 <td className="figure text-right whitespace-nowrap">
                   {wattsText(shownW(c.together))} <span className="unit">W</span>
                 </td>
-                <td className="figure text-right whitespace-nowrap text-small text-quiet">
+                <td className="figure text-right whitespace-nowrap text-small text-quiet pl-4">
                   {c.together.p05 !== null &&
                     c.together.p95 !== null &&
                     `${wattsText(c.together.p05)}–${wattsText(c.together.p95)}`}
                 </td>
-                <td className="figure text-right whitespace-nowrap">
+                <td className="figure text-right whitespace-nowrap pl-4">
                   {wattsText(shownW(c.configured.together))} <span className="unit">W</span>
                 </td>
                 <td className="pl-4">{heldWords(c.together)}</td>

@@ -14,7 +14,7 @@ import { beginMachine } from '../../documents/record/freshMachine';
 import { ExchangeDialog } from './ExchangeDialog';
 import { LibraryFilters } from './LibraryFilters';
 import { LibraryTable } from './LibraryTable';
-import { capOf, filtersSet, neededW } from './libraryView';
+import { capOf, filtersSet, neededW, PAGE_SIZE } from './libraryView';
 import { UnsentMachines } from './UnsentMachines';
 import { ChosenBar } from './ChosenBar';
 import { EmptyLibrary } from './EmptyLibrary';
@@ -196,9 +196,12 @@ export function LibraryPage() {
             if (!all) rows.clear();
             else void allIds(view, caps).then(rows.choose);
           }}
-          window_={(from, to) =>
-            setSeen((s) => (s.from === from && s.to === to ? s : { from, to }))
-          }
+          // whole pages are read: between them the page is not drawn anew
+          window_={(first, last) => {
+            const from = first - (first % PAGE_SIZE);
+            const to = last - (last % PAGE_SIZE);
+            setSeen((s) => (s.from === from && s.to === to ? s : { from, to }));
+          }}
           dim={isPlaceholderData}
         />
         {data && total === 0 && (

@@ -1,11 +1,11 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { Archive, ArchiveRestore } from 'lucide-react';
-import { useEffect, useRef, type KeyboardEvent } from 'react';
+import { useEffect, useMemo, useRef, type KeyboardEvent } from 'react';
 import { useNavigate } from 'react-router';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { wattsColumn, type MachineSummary } from '@zugluft/core/library/answers';
 import type { ChosenRows } from './useChosenRows';
 import { columnsFor } from './libraryColumns';
+import { LibraryRow, type RowActions } from './LibraryRow';
 import { useNarrow } from '../../kit/useNarrow';
 import { useUnits } from '../../kit/units';
 
@@ -13,6 +13,8 @@ const ROW_PX = 37;
 /** On a phone a row has more lines. */
 const TALL_ROW_PX = 74;
 const OVERSCAN = 12;
+/** Steps of the scale of the small drawings. */
+const SCALE_STEP_W = 50;
 
 /** Rows of the library; only those in sight are drawn, so that thousands scroll as lightly as ten. */
 export function LibraryTable({
@@ -63,15 +65,30 @@ export function LibraryTable({
   });
   useEffect(() => virtual.measure(), [virtual, rowPx]);
   const items = virtual.getVirtualItems();
-  // one scale for the rows in sight and those around them
-  const mostW = Math.max(
-    20,
+  // one scale for the rows in sight and those around them, in steps, so that it stands while one scrolls
+  const most = Math.max(
+    1,
     ...items.flatMap((item) => {
       const m = row(item.index);
       return m ? caps.map((c) => m[wattsColumn(c)] ?? 0) : [];
     }),
   );
-  const columns = columnsFor(cap, units.length, caps, mostW, needW);
+  const mostW = Math.ceil(most / SCALE_STEP_W) * SCALE_STEP_W;
+  const columns = useMemo(
+    () => columnsFor(cap, units.length, caps, mostW, needW),
+    [cap, units.length, caps, mostW, needW],
+  );
+  const latest = useRef({ rows, move });
+  useEffect(() => {
+    latest.current = { rows, move };
+  });
+  const actions = useMemo<RowActions>(
+    () => ({
+      turn: (index, reach) => latest.current.rows.turn(index, reach),
+      move: (m) => latest.current.move(m),
+    }),
+    [],
+  );
   const above = items[0]?.start ?? 0;
   const below = virtual.getTotalSize() - (items[items.length - 1]?.end ?? 0);
   const go = (index: number) => {
@@ -180,56 +197,17 @@ export function LibraryTable({
           {items.map((item) => {
             const m = row(item.index);
             return (
-              <tr
+              <LibraryRow
                 key={item.index}
-                aria-rowindex={item.index + 2}
-                style={{ height: rowPx }}
-                data-at={rows.at === item.index || undefined}
-                className={`border-b border-rule hover:bg-base-200 ${rows.at === item.index ? 'outline-2 -outline-offset-2 outline-air' : ''} ${m && rows.chosen.has(m.id) ? 'bg-base-200' : ''}`}
-              >
-                {m ? (
-                  <>
-                    <td className="text-center">
-                      <input
-                        type="checkbox"
-                        className="checkbox checkbox-xs"
-                        aria-label={`choose ${m.maker} ${m.model}, ${m.variant}`}
-                        checked={rows.chosen.has(m.id)}
-                        title="Shift chooses a range"
-                        onClick={(e) => rows.turn(item.index, e.shiftKey)}
-                        onChange={() => undefined}
-                      />
-                    </td>
-                    {columns.map((c) => (
-                      <td
-                        key={c.header}
-                        className={`px-2 whitespace-nowrap truncate ${c.numeric ? 'figure text-right' : ''} ${c.wide ? 'hidden sm:table-cell' : ''}`}
-                      >
-                        {c.cell(m)}
-                      </td>
-                    ))}
-                    <td className="text-right">
-                      <button
-                        type="button"
-                        className="btn btn-ghost btn-xs px-1"
-                        aria-label={`${aside ? 'bring back' : 'put aside'} ${m.maker} ${m.model}, ${m.variant}`}
-                        title={aside ? 'bring back' : 'put aside'}
-                        onClick={() => move(m)}
-                      >
-                        {aside ? (
-                          <ArchiveRestore size={15} aria-hidden />
-                        ) : (
-                          <Archive size={15} aria-hidden />
-                        )}
-                      </button>
-                    </td>
-                  </>
-                ) : (
-                  <td colSpan={columns.length + 2} className="px-2 text-quiet">
-                    reading
-                  </td>
-                )}
-              </tr>
+                m={m}
+                index={item.index}
+                inHand={rows.at === item.index}
+                chosen={m !== undefined && rows.chosen.has(m.id)}
+                columns={columns}
+                aside={aside}
+                heightPx={rowPx}
+                actions={actions}
+              />
             );
           })}
         </tbody>

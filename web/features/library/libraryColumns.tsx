@@ -181,6 +181,8 @@ export function columnsFor(
             sort: wattsColumn(cap),
             header: togetherAt(cap),
             numeric: true,
+            // a phone has room for one column of figures
+            ...(needW === undefined ? {} : { wide: true as const }),
             width: 'w-[8rem]',
             cell: (m: MachineSummary) => <Watts m={m} cap={cap} />,
           },

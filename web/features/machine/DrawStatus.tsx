@@ -1,5 +1,4 @@
 import { useCommands } from '../../documents/commands';
-import { SHOWN_DRAWS } from '@zugluft/core/uncertainty/wattsBand';
 import { MANY, type Draws } from '../../documents/record/useDraws';
 import { Kbd } from '../../kit/Kbd';
 
@@ -15,7 +14,7 @@ export function DrawStatus({ draws }: { draws: Draws }) {
     >
       {error ? (
         <span className="text-heat">No band: {error}</span>
-      ) : progress && progress.of > SHOWN_DRAWS ? (
+      ) : progress ? (
         <>
           <span>
             band:{' '}

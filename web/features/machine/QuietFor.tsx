@@ -11,10 +11,10 @@ import { useMachineFile } from '../../documents/record/MachineFile';
 
 const MAX_W = 2000;
 
-/** “33 dB(A)”, or that fans off do, or that nothing does. */
+/** “33 dB(A)”, or that fans off do, or that no level does. */
 function levelWords(level: number): string {
   if (level === -Infinity) return 'fans off';
-  return level === Infinity ? 'no level' : `${level.toFixed(0)} dB(A)`;
+  return level === Infinity ? 'out of reach' : `${level.toFixed(0)} dB(A)`;
 }
 
 /** The other way round: how quiet a machine can be at watts that are wanted, with its band. */
@@ -67,7 +67,7 @@ export function QuietFor({ splits }: { splits: Splits | null }) {
       ) : found && watts !== undefined ? (
         <span data-testid="quiet-for">
           {found.reached < 0.5 ? (
-            <>are reached in {tenths(found.reached)} draws alone, at no noise in the others.</>
+            <>are out of reach in {tenths(1 - found.reached)} draws, however loud.</>
           ) : (
             <>
               need about <strong className="figure">{levelWords(found.p50)}</strong> (

@@ -40,7 +40,10 @@ export function ReadoutPanel() {
   const [name, setName] = useState<ReadoutName>('together');
   const { theme } = useTheme();
   // the estimate step shows the envelope in full
-  const beside = !useLocation().pathname.endsWith('/estimate');
+  const { pathname } = useLocation();
+  const beside = !pathname.endsWith('/estimate');
+  // what a count still needs stands at its fields
+  const counting = pathname.endsWith('/count');
   const caps = live.estimate?.caps;
   const hasGpu = caps?.some((c) => c.gpuAlone) ?? true;
   const hasBoth = hasGpu && (caps?.some((c) => c.cpuAlone) ?? true);
@@ -95,7 +98,7 @@ export function ReadoutPanel() {
           <span className="text-heat font-semibold">
             {caps ? 'Last good answer. ' : issues.length > 0 ? 'No answer yet. ' : ''}
           </span>
-          <MissingList />
+          {counting ? 'It appears with the fans and the fins.' : <MissingList />}
         </div>
       )}
       {live.error && <p className="text-heat my-1.5">The estimate failed: {live.error}</p>}

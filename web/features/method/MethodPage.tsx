@@ -1,5 +1,6 @@
 import { useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
+import { plural } from '@zugluft/core/record/plural';
 import { METHOD } from '@zugluft/core/method/equations';
 import { DEFAULTS, type Default, type DefaultKey } from '@zugluft/core/record/defaults';
 import { ConflictPanel } from '../../documents/ConflictPanel';
@@ -90,8 +91,11 @@ export function MethodPage() {
                 max={120}
               />
               <span className="text-quiet text-[0.9rem]" role="status">
-                {chapters.reduce((n, c) => n + c.equations.length, 0)} equations, {shown.length}{' '}
-                defaults
+                {plural(
+                  chapters.reduce((n, c) => n + c.equations.length, 0),
+                  'equation',
+                )}
+                , {plural(shown.length, 'default')}
               </span>
             </div>
             {!find && (
