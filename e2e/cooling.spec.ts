@@ -1,11 +1,13 @@
 import { expect, test } from '@playwright/test';
-import { openMachine, openParts, saved, watchErrors, watts } from './support';
+import { openCopy, openParts, putAsideOpen, saved, watchErrors, watts } from './support';
+
+test.afterEach(({ page }) => putAsideOpen(page));
 
 test('open a demo machine, change a figure, see watts change, reload, find it saved', async ({
   page,
 }) => {
   const errors = watchErrors(page);
-  await openMachine(page, 'Studio, 8-core');
+  await openCopy(page, 'Studio, 8-core');
   const before = await watts(page, '36');
   await openParts(page, 'Fin stacks');
   const depth = page.getByLabel('fins-left, depth, mm');
@@ -22,7 +24,7 @@ test('open a demo machine, change a figure, see watts change, reload, find it sa
 test('impossible figures are refused beside the field, the last good answer stays, nothing is lost', async ({
   page,
 }) => {
-  await openMachine(page, 'separate loops');
+  await openCopy(page, 'separate loops');
   const before = await watts(page, '36');
   await openParts(page, 'Fin stacks');
   const depth = page.getByLabel('fins-left, depth, mm');
@@ -72,7 +74,7 @@ test('impossible figures are refused beside the field, the last good answer stay
 });
 
 test('parts are added, copied, removed and brought back', async ({ page }) => {
-  await openMachine(page, 'thick and quiet');
+  await openCopy(page, 'thick and quiet');
   const before = await watts(page, '36');
   await page.getByRole('button', { name: 'copy pipe-1' }).click();
   await expect(page.getByLabel('heat pipe 2, name')).toHaveValue('pipe-2');
@@ -90,7 +92,7 @@ test('parts are added, copied, removed and brought back', async ({ page }) => {
 });
 
 test('the order of parts along a pipe is dragged, and by keyboard too', async ({ page }) => {
-  await openMachine(page, 'intake behind');
+  await openCopy(page, 'intake behind');
   const order = () =>
     page
       .locator('li[data-part]')

@@ -82,6 +82,13 @@ export async function copyOf(page: Page, words: string, identity: object): Promi
   );
 }
 
+/** Opens a copy of a demo machine that a test may change as it likes, and waits for its answer. */
+export async function openCopy(page: Page, words: string): Promise<void> {
+  const id = await copyOf(page, words, { maker: 'Apart', model: words });
+  await page.goto(`/machines/${id}/cooling`);
+  await expect(page.getByTestId('watts-36')).toBeVisible();
+}
+
 /** Makes a machine at the server and leaves the page in the library. */
 export async function makeMachine(page: Page, identity: object): Promise<string> {
   await page.goto('/');
