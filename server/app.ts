@@ -75,7 +75,7 @@ export function createApp(library: Library, webFolder: string | null, logger: Lo
   api.use('/settings', settingRoutes(documents));
   api.use('/defaults', defaultRoutes(documents));
   const families = createMachineFamilies(db, documents);
-  api.use('/machines', machineRoutes(machines, families, history, createMachineTags(db)));
+  api.use('/machines', machineRoutes(machines, families, history, createMachineTags(db), watts));
   const importer = createImporter(db, machines, documents, attachments);
   api.use('/exchange', exchangeRoutes(db, machines, importer, attachments, documents, watts));
   api.use(unknownRoute);

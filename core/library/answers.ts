@@ -36,6 +36,15 @@ export const machine = z.object({
 });
 export type Machine = z.infer<typeof machine>;
 
+const cap = z.union([z.number(), z.literal('off'), z.literal('full')]);
+
+/**
+ * A machine as its page opens it: with the bands the library shows it by, so that its first figure waits for no draws. Empty
+ * while they are being computed.
+ */
+export const bandedMachine = machine.extend({ bands: z.array(wattsBand.extend({ cap })) });
+export type BandedMachine = z.infer<typeof bandedMachine>;
+
 /** Column of the library with the watts of both dies together at a cap, the median of the draws. */
 export type WattsColumn = 'togetherOffW' | 'togetherFullW' | `togetherAt${number}W`;
 
@@ -46,7 +55,6 @@ export function wattsColumn(cap: Cap): WattsColumn {
 }
 
 const numberOrNull = z.number().nullable();
-const cap = z.union([z.number(), z.literal('off'), z.literal('full')]);
 
 /** Column beside {@link wattsColumn} with an end of the band. */
 export function bandColumn(cap: Cap, end: 'P05' | 'P95'): `${WattsColumn}${'P05' | 'P95'}` {

@@ -45,6 +45,31 @@ test('what is computed waits beside the requests, and the list says how much of 
   await library.close();
 });
 
+test('the bands by which a machine opens are those of its list, at its very revision', async () => {
+  const library = await open(temporaryFolder());
+  await library.list.load();
+  const { id, record } = await library.machines.create(two());
+  expect(library.watts.bandsOf(id, 1)).toEqual([]);
+  await settled(library);
+  const listed = await row(library);
+  const bands = library.watts.bandsOf(id, 1);
+  expect(bands.map((b) => b.cap)).toEqual(capsOf());
+  const { p05, p50, p95 } = bands.find((b) => b.cap === 36)!;
+  expect([p05, p50, p95]).toEqual([
+    listed.togetherAt36WP05,
+    listed.togetherAt36W,
+    listed.togetherAt36WP95,
+  ]);
+  // a newer record has none yet, and those of the old one are not its own
+  const thin = { ...record, shell: { ...record.shell, thicknessMm: 15 } };
+  await library.machines.update(id, 1, thin);
+  expect(library.watts.bandsOf(id, 2)).toEqual([]);
+  await settled(library);
+  expect(library.watts.bandsOf(id, 1)).toEqual([]);
+  expect(library.watts.bandsOf(id, 2)).toHaveLength(bands.length);
+  await library.close();
+});
+
 test('a stop in the middle is caught up at the next start', async () => {
   const folder = temporaryFolder();
   const first = await open(folder, () => new Promise(() => undefined));

@@ -1,6 +1,7 @@
 import { capsOf } from '@zugluft/core/case/laboratory';
 import { LABORATORY } from '@zugluft/core/documents/kinds';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
+import type { StoredBand } from '@zugluft/core/uncertainty/storedBands';
 import { readWattsByCap, type WattsBand } from '@zugluft/core/uncertainty/wattsBand';
 import { labDefaultsOf } from '@zugluft/core/record/labDefaults';
 import type { LabDefaults } from '@zugluft/core/record/resolver';
@@ -195,6 +196,16 @@ export function createWattsKeeper(
     },
     of: (row: MachineRow): WattsNow => now(entryOf(row)),
     ofMachine: (id: string): WattsNow => now(entries.get(id)),
+
+    /** What is known of a machine at this revision of its record, by the program and the defaults of now. */
+    bandsOf(id: string, revision: number): StoredBand[] {
+      const e = entries.get(id);
+      if (!e?.complete || e.revision !== revision || e.by !== byOf(e)) return [];
+      return caps().flatMap((cap) => {
+        const band = e.watts[String(cap)];
+        return band ? [{ cap, ...band }] : [];
+      });
+    },
 
     /** A machine's row as it was just read. */
     note(row: MachineRow): void {

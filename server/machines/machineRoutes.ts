@@ -1,5 +1,5 @@
 import { Router, type Request, type Response } from 'express';
-import type { Machine } from '@zugluft/core/library/answers';
+import type { BandedMachine, Machine } from '@zugluft/core/library/answers';
 import { z } from 'zod';
 import { stateName } from '@zugluft/core/family/unitFacts';
 import type { DocumentHistory } from '../documents/documentHistory';
@@ -7,6 +7,7 @@ import { historyQuery, revisionParam } from '../documents/documentRoutes';
 import { expectedRevision } from '../documents/lock';
 import { writeIdOf } from '../documents/writeId';
 import { parse } from '../security/parse';
+import type { WattsKeeper } from '../derived/wattsKeeper';
 import type { MachineFamilies } from './machineFamilies';
 import type { MachineStore } from './machineStore';
 import { tagChange, type MachineTags } from './machineTags';
@@ -29,10 +30,12 @@ export function machineRoutes(
   families: MachineFamilies,
   history: DocumentHistory,
   tags: MachineTags,
+  watts: WattsKeeper,
 ): Router {
   const router = Router();
   const about = (req: Request) => ({ writeId: writeIdOf(req) });
-  const send = (res: Response, machine: Machine) => res.set('ETag', etag(machine)).json(machine);
+  const send = (res: Response, machine: Machine | BandedMachine) =>
+    res.set('ETag', etag(machine)).json(machine);
   const created = (res: Response, machine: Machine) =>
     res
       .status(201)
@@ -53,7 +56,9 @@ export function machineRoutes(
   });
 
   router.get('/:id', async (req, res) => {
-    send(res, await store.read(idOf(req)));
+    const machine = await store.read(idOf(req));
+    const bands = watts.bandsOf(machine.id, machine.revision);
+    send(res, { ...machine, bands } satisfies BandedMachine);
   });
 
   router.put('/:id', async (req, res) => {

@@ -1,7 +1,12 @@
-import type { Machine, MachinePage, MachineSummary } from '@zugluft/core/library/answers';
+import type {
+  Machine,
+  MachinePage,
+  MachineSummary,
+  BandedMachine,
+} from '@zugluft/core/library/answers';
 import { fetchJson } from './http';
 
-export type { Machine, MachinePage, MachineSummary };
+export type { Machine, MachinePage, MachineSummary, BandedMachine };
 
 export const machineKeys = {
   list: (params: string) => ['machines', 'list', params] as const,
@@ -10,7 +15,11 @@ export const machineKeys = {
 
 export const listMachines = (params: string, signal?: AbortSignal) =>
   fetchJson<MachinePage>(`/api/machines?${params}`, signal ? { signal } : {});
-export const readMachine = (id: string) => fetchJson<Machine>(`/api/machines/${id}`);
+/** What an earlier program answered, and is shown while the server is away, has no bands. */
+export const readMachine = async (id: string): Promise<BandedMachine> => ({
+  bands: [],
+  ...(await fetchJson<Machine & Partial<BandedMachine>>(`/api/machines/${id}`)),
+});
 export const createMachine = (record: unknown) =>
   fetchJson<Machine>('/api/machines', { method: 'POST', body: { record } });
 export const putAside = (id: string, revision: number) =>

@@ -7,6 +7,7 @@ import { config } from 'zod';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Toaster } from 'sonner';
+import { makeReady } from './makeReady';
 import { startOffline } from './offline/startOffline';
 import { onArrived, watchLeaving } from '../documents/keepers';
 import { LibraryPage } from '../features/library/LibraryPage';
@@ -200,6 +201,7 @@ onArrived((kind) => {
   void client.invalidateQueries({ queryKey: ['machines', 'list'] });
   void client.invalidateQueries({ queryKey: ['machines', 'family'] });
 });
+makeReady();
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <App />

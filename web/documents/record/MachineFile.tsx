@@ -2,7 +2,7 @@ import { createContext, useCallback, useContext, useMemo, useState, type ReactNo
 import { questionsOf } from '@zugluft/core/record/questions';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import type { RecordIssue } from '@zugluft/core/record/checkRecord';
-import type { Machine } from '../../api/machines';
+import type { BandedMachine } from '../../api/machines';
 import type { Draft } from './draft';
 import type { CaseRequest } from '@zugluft/core/case/openCase';
 import type { DrawSummary } from '@zugluft/core/uncertainty/summary';
@@ -21,7 +21,7 @@ import { useLaboratory } from '../useLaboratory';
 
 /** Everything a step of a machine's file works with. */
 export interface MachineFileValue {
-  machine: Machine;
+  machine: BandedMachine;
   /** False until the first figure of a new machine is kept: nothing else can belong to it yet. */
   made: boolean;
   draft: Draft;
@@ -74,7 +74,7 @@ export function MachineFile({
   keeper,
   children,
 }: {
-  machine: Machine;
+  machine: BandedMachine;
   /** Of its record. */
   keeper: Keeper<CaseRecord>;
   children: ReactNode;
@@ -113,7 +113,15 @@ export function MachineFile({
   );
   const plain = useEstimate(request);
   const draws = useDraws(request);
-  const { live, provisional, summary } = useBanded(plain, draws, request);
+  // of the record as the server has it, in its first setting
+  const stored =
+    kept.state.kind === 'saved' &&
+    kept.revision === machine.revision &&
+    settingId === settings[0]?.id &&
+    !ratio
+      ? machine.bands
+      : null;
+  const { live, provisional, summary } = useBanded(plain, draws, request, stored);
   const issueAt = useMemo(() => {
     const map = new Map<string, string>();
     for (const i of judged) if (!map.has(i.path)) map.set(i.path, i.message);

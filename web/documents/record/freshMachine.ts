@@ -1,5 +1,5 @@
 import type { NavigateFunction } from 'react-router';
-import type { Machine } from '../../api/machines';
+import type { BandedMachine } from '../../api/machines';
 import { expectField } from '../../kit/expectField';
 import { emptyRecord } from './draft';
 
@@ -26,12 +26,12 @@ export const isBegun = (id: string): boolean => begun.has(id);
 export const nowMade = (id: string): void => void begun.delete(id);
 
 /** A machine before its first revision. */
-export function freshMachine(id: string): Machine {
+export function freshMachine(id: string): BandedMachine {
   const now = new Date(0).toISOString();
   return {
     id,
     revision: 0,
-    record: emptyRecord() as Machine['record'],
+    record: emptyRecord() as BandedMachine['record'],
     complete: false,
     variantId: '',
     unit: { id: '', revision: 0, facts: {} },
@@ -39,5 +39,6 @@ export function freshMachine(id: string): Machine {
     createdAt: now,
     updatedAt: now,
     putAsideAt: null,
+    bands: [],
   };
 }

@@ -56,3 +56,19 @@ test('where draws cannot be made the central figure is better than none', () => 
   const r = result.current.live.estimate!.caps[1]!.together;
   expect([r.p50, r.watts > 50]).toEqual([null, true]);
 });
+
+test('before the first draws stand the bands that are stored of the case', () => {
+  const stored = [{ cap: 36 as const, p05: 60, p50: 70, p95: 80 }];
+  const { result, rerender } = renderHook((p: Parameters<typeof useBanded>) => useBanded(...p), {
+    initialProps: [plainOf(first), { summary: null, error: null }, first, stored],
+  });
+  expect(result.current.live.estimate!.caps[1]!.together.p50).toBeCloseTo(70, 9);
+  expect(result.current.provisional).toBe(true);
+  // its own draws take their place, also as what later ones start from
+  const summary = drawsOf(first);
+  rerender([plainOf(first), { summary, error: null }, first, stored]);
+  const own = result.current.live.estimate!.caps[1]!.together;
+  expect(own.p50).toBe(summary.bands[1]!.together!.p50);
+  rerender([plainOf(first), { summary: null, error: null }, second, stored]);
+  expect(result.current.live.estimate!.caps[1]!.together.p50).toBeCloseTo(own.p50!, 9);
+});

@@ -2,7 +2,7 @@ import { useCommands } from '../../documents/commands';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import { NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
-import { machineKeys, readMachine, type Machine } from '../../api/machines';
+import { machineKeys, readMachine, type BandedMachine } from '../../api/machines';
 import type { OpenedMachine } from '../../documents/record/openedMachine';
 import { AttachmentsProvider, useAttachments } from '../../documents/photos/AttachmentsProvider';
 import type { HttpProblem } from '../../api/http';
@@ -25,7 +25,7 @@ import { SaveStatus } from './SaveStatus';
 import { STEPS, stepOf } from './steps';
 
 /** What the server has of a machine; a new one where it was begun here and it has none, or cannot be asked. */
-async function readOrBegin(id: string, fresh: boolean): Promise<Machine> {
+async function readOrBegin(id: string, fresh: boolean): Promise<BandedMachine> {
   if (isBegun(id)) return freshMachine(id);
   try {
     return await readMachine(id);

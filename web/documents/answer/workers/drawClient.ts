@@ -14,7 +14,7 @@ let count = 0;
 let listening: { number: number; tell: Told } | null = null;
 
 /** The one worker that makes draws, kept: starting one takes longer than the draws. */
-function drawWorker(): Worker {
+export function drawWorker(): Worker {
   if (worker) return worker;
   worker = new Worker(new URL('./drawWorker.ts', import.meta.url), { type: 'module' });
   worker.onmessage = ({ data }: MessageEvent<DrawMessage>) => {
