@@ -104,6 +104,8 @@ export async function benchPage(record: CaseRecord): Promise<LoadRow[]> {
   const opened: number[] = [];
   for (let k = 0; k <= OPENED; k++) {
     await page.goto(`http://127.0.0.1:${port}/?q=variant+${100 + k}`);
+    // someone reads the row before opening it
+    await page.waitForLoadState('networkidle');
     const ms = await opening(page);
     // the first one also loads the parts of the page
     if (k > 0) opened.push(ms);

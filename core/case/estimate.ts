@@ -38,6 +38,7 @@ export function estimate(open: OpenCase, options: EstimateOptions = {}): Estimat
   const order = caps
     .map((_, i) => i)
     .sort((a, b) => levelOf(states[a]!.state) - levelOf(states[b]!.state) || a - b);
+  const quieter: FanState[] = [];
   const byCap = new Array<CapEstimate>(caps.length);
   for (const i of order) {
     const { state, note } = states[i]!;
@@ -45,7 +46,7 @@ export function estimate(open: OpenCase, options: EstimateOptions = {}): Estimat
       cap: caps[i]!,
       levelDbA: state.levelDbA,
       note,
-      ...bothReadouts(open, state, memory, outlines, notes),
+      ...bothReadouts(open, state, memory, outlines, notes, quieter),
     };
   }
   return {
@@ -77,6 +78,7 @@ function bothReadouts(
   memory: CarryMemory,
   outlines: boolean,
   notes: RangeNote[],
+  quieter: FanState[],
 ): Readouts & { configured: Readouts } {
   const onRay = (ray: Ray, bothLoaded: boolean) => {
     const carried = carryOnRay(model, state, ray, null, memory);
@@ -104,16 +106,15 @@ function bothReadouts(
     envelope,
   });
   if (!outlines) return { ...side('carried', []), configured: side('set', []) };
-  const outline = traceEnvelope(
-    model,
-    chosenStates(state, [cpu?.carried, gpu?.carried, both.carried]),
-    memory,
-    {
-      cpu: cpu?.carried ?? null,
-      gpu: gpu?.carried ?? null,
-      ...(ratio.cpu > 0.1 && ratio.gpu > 0.1 ? { between: both.carried } : {}),
-    },
-  );
+  const chosen = chosenStates(state, [cpu?.carried, gpu?.carried, both.carried]);
+  // where a slower state does better another one may be best in each direction: those of quieter caps are at hand
+  const states = chosen.length > 1 ? distinct([...chosen, ...quieter]) : chosen;
+  quieter.push(...chosen);
+  const outline = traceEnvelope(model, states, memory, {
+    cpu: cpu?.carried ?? null,
+    gpu: gpu?.carried ?? null,
+    ...(ratio.cpu > 0.1 && ratio.gpu > 0.1 ? { between: both.carried } : {}),
+  });
   const cut =
     cpu && gpu
       ? clipEnvelope(outline, configuredPlanes(model, config, state.rpms))
@@ -149,13 +150,13 @@ function dryOutNote(model: MachineModel, binding: Binding, notes: RangeNote[]): 
 
 /** The loudest state and, where a readout did better with another one, that one too. */
 function chosenStates(loudest: FanState, carried: readonly (Carried | undefined)[]): FanState[] {
-  const states = [loudest];
-  for (const c of carried) {
-    if (c && !states.some((s) => s.rpms.every((x, i) => x === c.state.rpms[i]))) {
-      states.push(c.state);
-    }
-  }
-  return states;
+  return distinct([loudest, ...carried.flatMap((c) => (c ? [c.state] : []))]);
+}
+
+function distinct(states: readonly FanState[]): FanState[] {
+  return states.filter(
+    (s, i) => states.findIndex((t) => t.rpms.every((x, k) => x === s.rpms[k])) === i,
+  );
 }
 
 function readout(model: MachineModel, carried: Carried): Readout {

@@ -84,7 +84,7 @@ describe('draws', () => {
   });
 
   test('what all of a kind share is overridden by its name, for each kind', () => {
-    const overrides = new Map([['heatPipes.limitFactor', 0.05]]);
+    const overrides = new Map([['heatPipes.limitFactor.sintered', 0.05]]);
     const weak = watts({ record: two, overrides });
     expect(weak.plan.columns.map((c) => c.name).join(' ')).not.toContain('limitFactor');
     const plain = watts({ record: two });

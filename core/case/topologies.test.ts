@@ -106,9 +106,9 @@ test('bends and tilt take from a pipe that is near its limit', () => {
 });
 
 test('a dry pipe beside others says that they would take over', () => {
-  const record = structuredClone(two);
-  record.heatPipes![0] = { ...record.heatPipes![0]!, count: 2, diameterMm: 4, flattenedMm: 0.9 };
-  const e = estimate(openCase({ record }), { caps: ['full'] });
+  // two pipes that carry a tenth of what their kind does
+  const overrides = new Map([['heatPipes.limitFactor.sintered', 0.1]]);
+  const e = estimate(openCase({ record: two, overrides }), { caps: ['full'] });
   expect(e.caps[0]!.together.binding).toMatchObject({ limit: 'pipe', part: 'pipe' });
   expect(e.notes).toEqual([
     { path: 'heatPipes.pipe', message: expect.stringContaining('first dry-out') },
@@ -123,7 +123,7 @@ test('a pipe whose vapor flows faster than laminar says so', () => {
   record.shell!.skinLimitC = 90;
   record.shell!.exhaustLimitC = 120;
   // no real pipe of that size carries so much: its limits are lifted here
-  const overrides = new Map([['heatPipes.limitFactor', 1000]]);
+  const overrides = new Map([['heatPipes.limitFactor.sintered', 1000]]);
   const { notes } = estimate(openCase({ record: completeRecord(record), overrides }), {
     caps: ['full'],
   });

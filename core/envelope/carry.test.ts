@@ -1,10 +1,16 @@
 import fc from 'fast-check';
+import { openCase } from '../case/openCase';
 import { buildModel } from '../network/machineModel';
+import { createState, nodeC } from '../network/steadyState';
 import { parseRecord } from '../record/parseRecord';
 import { resolveCase } from '../record/resolveCase';
+import { exampleRecord } from '../test-support/exampleRecord';
 import { randomRecord } from '../test-support/randomRecord';
+import { boundaryOnRay } from './boundary';
 import { carryOnRay, createMemory, solveAt } from './carry';
 import { controlGroups, fanState, stateForCap } from './fanStates';
+import { contactHeat, pipeCapability } from './pipeLimitPlanes';
+import { settleAt } from './pointReadout';
 
 test('no slower fan state carries more than what is found at a cap, tried one by one', () => {
   let tried = 0;
@@ -36,4 +42,37 @@ test('no slower fan state carries more than what is found at a cap, tried one by
     { numRuns: 60, seed: 21, endOnFailure: true },
   );
   expect(tried).toBeGreaterThan(200);
+});
+
+test('a pipe that binds is at its limit with the vapor it has there, and at none below', () => {
+  const overrides = new Map([['heatPipes.limitFactor.sintered', 0.4]]);
+  const { model } = openCase({ record: exampleRecord('one-die'), overrides });
+  const ray = { cpu: 1, gpu: 0 };
+  for (const duty of [0.4, 0.7, 1]) {
+    const { rpms } = fanState(model.data, duty);
+    const point = boundaryOnRay(model, rpms, ray, null, createState(model));
+    expect(point.binding.limit).toBe('pipe');
+    /** Load over limit at some watts, each with its own vapor. */
+    const loaded = (watts: number) => {
+      const state = settleAt(model, rpms, watts, 0);
+      const heat = new Float64Array(model.pipeContacts[0]!.length);
+      contactHeat(
+        model,
+        0,
+        state.base.map((x, i) => x + watts * state.perCpuW[i]!),
+        heat,
+      );
+      const { integral, places } = model.pipeProfiles[0]!;
+      const integrals = Array.from({ length: places }, (_, i) =>
+        heat.reduce((sum, q, j) => sum + integral[i * heat.length + j]! * q, 0),
+      );
+      const vaporC = nodeC(model, state, model.pipeNode[0]!, watts, 0);
+      return (
+        (Math.max(...integrals) - Math.min(...integrals)) /
+        pipeCapability(model, 0, vaporC).transportCapacityWm
+      );
+    };
+    expect(loaded(point.watts)).toBeCloseTo(1, 3);
+    for (const share of [0.5, 0.8, 0.98]) expect(loaded(share * point.watts)).toBeLessThan(1);
+  }
 });

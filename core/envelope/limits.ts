@@ -123,11 +123,7 @@ function visitChambers(model: MachineModel, state: LinearState, visit: Visit): v
   }
 }
 
-/**
- * Takes the limits of pipes and chambers at the vapor they have once the first temperature limit is reached along a ray. A
- * pipe whose cold, thin vapor carries little stalls, warms up and then carries more, until a junction or the skin is at its
- * limit: only what it still cannot carry then is a dry-out.
- */
+/** Gives pipes and chambers the vapor they have at some watts along a ray. */
 function warmUp(model: MachineModel, state: LinearState, ray: Ray, watts: number): void {
   const { pipeC, plateC } = state.at;
   const cpuW = (ray.fromCpuW ?? 0) + watts * ray.cpu;
@@ -154,14 +150,16 @@ function visitChamber(
   const plate = model.data.plates[index]!;
   const share = d.roleShare * d.insideShare;
   const boiling = plate.chamberFluxWm2 * areaM2;
-  const capillary = chamberCapillaryW(
-    areaM2,
-    plate.widthM * plate.lengthM,
-    plate.wickM,
-    plate.vaporGapM,
-    plate.wick!,
-    waterFromTable(state.at.plateC[index]!, saturated),
-  );
+  const capillary =
+    plate.chamberLimitFactor *
+    chamberCapillaryW(
+      areaM2,
+      plate.widthM * plate.lengthM,
+      plate.wickM,
+      plate.vaporGapM,
+      plate.wick!,
+      waterFromTable(state.at.plateC[index]!, saturated),
+    );
   visit(
     d.role === 'cpu' ? share : 0,
     d.role === 'gpu' ? share : 0,
@@ -255,8 +253,14 @@ function lookAlong(ray: Ray): void {
   hit.fromGpuW = ray.fromGpuW ?? 0;
 }
 
+/** The watts may still move by this share when a pipe's own vapor is sought. */
+const VAPOR_TOLERANCE = 1e-6;
+const VAPOR_ROUNDS = 30;
+
 /**
- * How far a ray goes before the first limit of a solved state.
+ * How far a ray goes before the first limit of a solved state. A pipe or chamber is held to what it carries with the vapor it
+ * has there, not with that of a hotter or cooler machine. A pipe whose cold, thin vapor carries little stalls, warms up and then carries more, so that
+ * the highest of such watts is the one that counts.
  *
  * @param state its vapor temperatures are set to those at which pipes and chambers were looked at
  * @returns W, ≥ 0
@@ -270,14 +274,60 @@ export function firstLimit(
   lookAlong(ray);
   visitTemperatures(model, state, keepFirst);
   if (hit.watts === Infinity) throw new Error('no limit lies in this direction');
-  warmUp(model, state, ray, hit.watts);
+  seekOwnVapor(model, state, ray, hit.watts);
   visitConfigured(model, state, config, keepFirst);
+  return hit.watts;
+}
+
+/**
+ * The first limit with the vapor of just these watts: from the first limit of temperature down to the highest watts whose vapor
+ * carries them. Colder vapor pumps less, so that the watts found come down step by step; colder vapor boils later, so that they
+ * may also come to lie beyond, and then between.
+ */
+function seekOwnVapor(model: MachineModel, state: LinearState, ray: Ray, warmestW: number): void {
+  let tooWarmW = warmestW;
+  let beyond = lookWithVapor(model, state, ray, warmestW) - warmestW;
+  if (beyond >= 0) return;
+  let heldW = -1;
+  let spare = 0;
+  let slope = 0;
+  for (let round = 0; round < VAPOR_ROUNDS; round++) {
+    const between = heldW >= 0;
+    const share = spare / (spare - beyond);
+    const vaporW = between
+      ? heldW + share * (tooWarmW - heldW)
+      : Math.max(0, tooWarmW + beyond / (1 - slope));
+    const left = lookWithVapor(model, state, ray, vaporW) - vaporW;
+    if (Math.abs(left) <= VAPOR_TOLERANCE * (1 + vaporW)) return;
+    if (left < 0) {
+      const measured = 1 + (left - beyond) / (vaporW - tooWarmW);
+      slope = measured > 0 && measured < STEEPEST ? measured : 0;
+      // the end that stays counts for less each time (Illinois)
+      if (between) spare /= 2;
+      tooWarmW = vaporW;
+      beyond = left;
+    } else {
+      if (between) beyond /= 2;
+      heldW = vaporW;
+      spare = left;
+    }
+  }
+}
+
+/** The first limit of temperatures, chambers and pipes along a ray, with the vapor that they have at some watts. */
+function lookWithVapor(model: MachineModel, state: LinearState, ray: Ray, vaporW: number): number {
+  warmUp(model, state, ray, vaporW);
+  lookAlong(ray);
+  visitTemperatures(model, state, keepFirst);
   visitChambers(model, state, keepFirst);
   oneRay[0] = ray;
   oneEnd[0] = hit.watts;
   visitPipes(model, state, oneRay, keepFirst, oneEnd);
   return hit.watts;
 }
+
+/** Where more of a change of vapor than this comes back, plain repetition is safer than steps by the slope. */
+const STEEPEST = 0.9;
 
 /** The limit that the last {@link firstLimit} met, as one whole number below 65 536: for many draws. */
 export function lastHitCode(): number {
@@ -335,21 +385,43 @@ export function limitsAlong(
   ray: Ray,
 ): { binding: Binding; watts: number }[] {
   const nearest = new Map<string, { binding: Binding; watts: number }>();
+  let only: string | null = null;
   const visit: Visit = (cpu, gpu, headroom, limit, part, kind) => {
     const slope = cpu * ray.cpu + gpu * ray.gpu;
     if (!(slope > 1e-15)) return;
     const left = headroom - cpu * (ray.fromCpuW ?? 0) - gpu * (ray.fromGpuW ?? 0);
     const watts = Math.max(0, left / slope);
     const key = `${limit} ${part} ${kind}`;
-    if (watts >= (nearest.get(key)?.watts ?? FAR_W)) return;
+    if ((only ?? key) !== key || watts >= (nearest.get(key)?.watts ?? FAR_W)) return;
     nearest.set(key, { watts, binding: bindingOf(model, config, limit, part, kind) });
   };
   lookAlong(ray);
   visitTemperatures(model, state, keepFirst);
-  warmUp(model, state, ray, hit.watts);
+  const warmestW = hit.watts;
   visitTemperatures(model, state, visit);
   visitConfigured(model, state, config, visit);
-  visitChambers(model, state, visit);
-  visitPipes(model, state, [ray], visit, [FAR_W]);
+  const others = nearest.size;
+  const visitVapor = (vaporW: number) => {
+    warmUp(model, state, ray, vaporW);
+    visitChambers(model, state, visit);
+    visitPipes(model, state, [ray], visit, [FAR_W]);
+  };
+  visitVapor(warmestW);
+  // each with the vapor it has there, as far as the machine gets that warm
+  for (const key of [...nearest.keys()].slice(others)) {
+    only = key;
+    for (let round = 0, before = warmestW; round < VAPOR_ROUNDS; round++) {
+      const at = Math.min(nearest.get(key)!.watts, warmestW);
+      if (Math.abs(at - before) <= VAPOR_TOLERANCE * (1 + at)) break;
+      const kept = nearest.get(key)!;
+      nearest.delete(key);
+      visitVapor(at);
+      if (!nearest.has(key)) {
+        nearest.set(key, kept);
+        break;
+      }
+      before = at;
+    }
+  }
   return [...nearest.values()].sort((a, b) => a.watts - b.watts);
 }

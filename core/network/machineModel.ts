@@ -44,8 +44,8 @@ export function buildModel(data: CaseData, like?: MachineModel): MachineModel {
       const at = { fromM: c.fromM, toM: c.toM };
       const own = pipeContactResistance(
         p.solderM2KPerW,
-        p.wallM,
-        p.wickThicknessM,
+        p.contactWallM,
+        p.contactWickM,
         p.wick.conductivityWmK,
       );
       if (c.part.kind === 'stack') {

@@ -4,7 +4,7 @@ import { boilingFlux, entrainmentW, sonicW, viscousCapacityWm } from './pipeLimi
 import { pipeSection } from './pipeSection';
 
 const round = {
-  ...pipeSection(0.006, 0.006, undefined, 1, 1),
+  ...pipeSection(0.006, 0.006, undefined, 'sintered', 1, 1),
   wick: { poreM: 50e-6, conductivityWmK: 40 },
   nucleationM: 3e-6,
   limitFactor: 1,

@@ -94,6 +94,8 @@ export interface PlateData {
   /** Of a vapor chamber. */
   wick: WickData | null;
   chamberFluxWm2: number;
+  /** Model form of what its wick carries. */
+  chamberLimitFactor: number;
   /** Centre of each die on the plate from its corner, where recorded or laid side by side. */
   centres: { xM: number; yM: number }[];
 }
@@ -113,6 +115,9 @@ export interface PipeData {
   thicknessM: number;
   wallM: number;
   wickThicknessM: number;
+  /** Of wall and wick as far as heat has to get through them. */
+  contactWallM: number;
+  contactWickM: number;
   wick: WickData;
   vaporAreaM2: number;
   vaporGapM: number;

@@ -6,7 +6,7 @@ export interface Default {
   unit: string;
   about: string;
   origin: string;
-  /** A share between 0 and 1: drawn from a beta distribution, else lognormal (normal where it may be zero). */
+  /** A share between 0 and 1: drawn from a logit-normal distribution, else lognormal (normal where it may be zero). */
   share?: true;
 }
 
@@ -21,6 +21,11 @@ function of(
   origin = MEMORY,
 ): Default {
   return { value, low, high, unit, about, origin };
+}
+
+/** A convention, not drawn. */
+function fixed(value: number, unit: string, about: string, origin = MEMORY): Default {
+  return { value, low: value, high: value, unit, about, origin };
 }
 
 function shareOf(
@@ -232,6 +237,7 @@ export const DEFAULTS = {
     'W/cm²',
     'heat flux at which a chamber’s wick boils dry',
   ),
+  'plates.chamberLimitFactor': of(1, 0.6, 1.6, '', 'what a chamber’s wick carries over its model'),
 
   'heatPipes.pressedShare': shareOf(0.42, 0.25, 0.7, 'pressed thickness over diameter'),
   'heatPipes.lengthFactor': of(
@@ -253,40 +259,35 @@ export const DEFAULTS = {
     0.65,
     1.5,
     '',
-    'wick thickness over its rule, 20 % of the thickness within 0.2–0.8 mm',
+    'wick thickness over its rule by kind and thickness',
   ),
-  'heatPipes.permeability.sintered': of(
-    4e-11,
-    2.4e-11,
-    6.6e-11,
+  // of what only limits follow from, the spread is in the limit factor
+  'heatPipes.permeability.sintered': fixed(4.5e-11, 'm²', 'wick permeability, sintered'),
+  'heatPipes.permeability.grooved': fixed(
+    5e-10,
     'm²',
-    'wick permeability at the median pore radius, sintered; follows its square',
+    'wick permeability, grooved, over whole layer and with the vapor blowing over it',
   ),
-  'heatPipes.permeability.grooved': of(
-    6e-10,
-    3.6e-10,
-    1e-9,
-    'm²',
-    'wick permeability at the median pore radius, grooved; follows its square',
-  ),
-  'heatPipes.permeability.mesh': of(
-    3e-11,
-    1.8e-11,
-    5e-11,
-    'm²',
-    'wick permeability at the median pore radius, mesh; follows its square',
-  ),
-  'heatPipes.poreUm.sintered': of(50, 35, 75, 'µm', 'effective pore radius, sintered'),
-  'heatPipes.poreUm.grooved': of(180, 100, 300, 'µm', 'effective pore radius, grooved'),
-  'heatPipes.poreUm.mesh': of(70, 45, 110, 'µm', 'effective pore radius, mesh'),
+  'heatPipes.permeability.mesh': fixed(6e-11, 'm²', 'wick permeability, mesh'),
+  'heatPipes.poreUm.sintered': fixed(50, 'µm', 'effective pore radius, sintered'),
+  'heatPipes.poreUm.grooved': fixed(180, 'µm', 'effective pore radius, grooved'),
+  'heatPipes.poreUm.mesh': fixed(64, 'µm', 'effective pore radius, mesh'),
   'heatPipes.wickWmK.sintered': of(40, 20, 60, 'W/mK', 'wet wick conductivity, sintered'),
   'heatPipes.wickWmK.grooved': of(12, 5, 25, 'W/mK', 'wet wick conductivity, grooved'),
   'heatPipes.wickWmK.mesh': of(2, 1, 4, 'W/mK', 'wet wick conductivity, mesh'),
   'heatPipes.evaporatorMarginMm': of(4, 2, 8, 'mm', 'evaporator beyond the die on each side'),
   'heatPipes.bendLoss': of(0.02, 0.005, 0.05, '', 'reach lost to each bend'),
-  'heatPipes.nucleationUm': of(3, 1, 9, 'µm', 'radius of the bubbles that start boiling in a wick'),
+  'heatPipes.nucleationUm': of(
+    3,
+    2,
+    4.5,
+    'µm',
+    'radius of the bubbles that start boiling in a wick',
+  ),
   'heatPipes.solderM2KW': of(6e-6, 2e-6, 2e-5, 'm²K/W', 'solder joint of a pipe on plate or fins'),
-  'heatPipes.limitFactor': of(1, 0.8, 1.2, '', 'model form of the pipe limits'),
+  'heatPipes.limitFactor.sintered': of(1, 0.76, 1.31, '', 'pipe limits over their model, sintered'),
+  'heatPipes.limitFactor.grooved': of(1, 0.65, 1.55, '', 'pipe limits over their model, grooved'),
+  'heatPipes.limitFactor.mesh': of(1, 0.65, 1.55, '', 'pipe limits over their model, mesh'),
 
   'finStacks.finThicknessMm': of(0.15, 0.08, 0.25, 'mm', 'fin thickness'),
   'finStacks.conductivity.copper': of(

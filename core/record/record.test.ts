@@ -1,5 +1,5 @@
 import { exampleRecord } from '../test-support/exampleRecord';
-import { DEFAULTS } from './defaults';
+import { DEFAULTS, type DefaultKey } from './defaults';
 import { parseRecord } from './parseRecord';
 import { resolveCase } from './resolveCase';
 
@@ -186,8 +186,15 @@ test('a figure with ± and origin counts as its value', () => {
   expect(resolveCase(parseRecord(record).record!).stacks[0]!.fin.depthM).toBeCloseTo(0.024, 12);
 });
 
-test('every default lies inside its own range', () => {
+test('every default lies inside its own range, and only what limits follow from has none', () => {
+  const none = Object.keys(DEFAULTS).filter(
+    (k) => DEFAULTS[k as DefaultKey].low === DEFAULTS[k as DefaultKey].high,
+  );
+  expect(none.every((k) => /^heatPipes\.(permeability|poreUm)\./.test(k))).toBe(true);
   for (const [key, d] of Object.entries(DEFAULTS)) {
-    expect([key, d.low <= d.value && d.value <= d.high && d.low < d.high]).toEqual([key, true]);
+    // a convention has no range
+    const fixed = d.low === d.value && d.value === d.high;
+    const sound = d.low <= d.value && d.value <= d.high && d.low < d.high;
+    expect([key, sound || fixed]).toEqual([key, true]);
   }
 });

@@ -9,6 +9,8 @@ const two = exampleRecord('two-fan-shared-pipes');
 const apart: CaseRecord = structuredClone(two);
 for (const fan of apart.fans!) fan.control = 'own';
 apart.finStacks![0]!.depthMm = 12;
+const longPipe: CaseRecord = structuredClone(exampleRecord('one-die'));
+longPipe.heatPipes![0]!.lengthMm = 260;
 const stopped: CaseRecord = structuredClone(two);
 stopped.power!.adapterW = 150;
 stopped.settings = [
@@ -56,7 +58,7 @@ function compare(record: CaseRecord, rows: number, seed = 2) {
 
 test.each<[string, CaseRecord, number, string]>([
   ['fans on one duty', two, 12, 'junction'],
-  ['one pipe, often held by it', exampleRecord('one-die'), 24, 'pipe'],
+  ['one long pipe, often held by it', longPipe, 24, 'pipe'],
   ['four fans, pipes of their own', exampleRecord('four-fan-eight-pipes'), 8, 'junction'],
   ['a setting that drops the CPU later, and an adapter', stopped, 16, 'firmware'],
 ])('a draw is the plain estimate at its own values, to 1 %%: %s', (_, record, rows, limit) => {

@@ -14,7 +14,7 @@ const DRAW_TOLERANCE = 5e-4;
 /** A slower state must carry more than this share more, so that the tolerance does not choose. */
 const CLEARLY = 1 + 2 * DRAW_TOLERANCE;
 const SLOWER = 0.95;
-const SEARCH_STEPS = 9;
+const SEARCH_STEPS = 11;
 /** How far a group's duty is moved to see how a split may be bettered. */
 const SPLIT_STEP = 0.15;
 /** How far a split may move from the start, as a logarithm of duty, and the steps of the search. */

@@ -5,7 +5,7 @@ import { nameKey } from './nameKey';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 
 /** Goes up when the columns below change their meaning: older rows are then described anew. */
-export const DESCRIPTION = 2;
+export const DESCRIPTION = 3;
 
 /** Words of parts, settings and notes that a search should find, each once. */
 function wordsOf(record: CaseRecord): string[] {
@@ -59,7 +59,8 @@ export function describeRecord(record: CaseRecord, complete: boolean) {
       (record.heatPipes ?? []).map((p) => {
         const [d, t] = [v(p.diameterMm), v(p.flattenedMm)];
         if (d === null || t === null || t > d) return null;
-        const open = pipeSection(d / 1000, t / 1000, undefined, 1, 1).vaporAreaM2 * 1e6;
+        const open =
+          pipeSection(d / 1000, t / 1000, undefined, p.wick ?? 'sintered', 1, 1).vaporAreaM2 * 1e6;
         return (figureValue(p.count) ?? 1) * open;
       }),
     ),

@@ -23,10 +23,15 @@ export function resolvePipe(
   const pressed =
     r.figure(`${at}.flattenedMm`, p.flattenedMm, 'heatPipes.pressedShare', diameterM / MM) * MM;
   const width = v(p.flattenedWidthMm);
-  const section = pipeSection(
+  const widthM =
+    width === undefined ? undefined : r.known(`${at}.flattenedWidthMm`, p.flattenedWidthMm) * MM;
+  // what a pipe carries is known by its kind as a whole: its limit factor holds all that nobody sees inside
+  const section = pipeSection(diameterM, pressed, widthM, wick, 1, 1);
+  const inside = pipeSection(
     diameterM,
     pressed,
-    width === undefined ? undefined : r.known(`${at}.flattenedWidthMm`, p.flattenedWidthMm) * MM,
+    widthM,
+    wick,
     r.factor('heatPipes.wallFactor'),
     r.factor('heatPipes.wickFactor'),
   );
@@ -61,8 +66,10 @@ export function resolvePipe(
     lengthM,
     tiltRad: (r.optional(`${at}.tiltDeg`, p.tiltDeg, 0) * Math.PI) / 180,
     ...section,
+    contactWallM: inside.wallM,
+    contactWickM: inside.wickThicknessM,
     wick: resolveWick(wick, r),
-    limitFactor: r.factor('heatPipes.limitFactor'),
+    limitFactor: r.factor(`heatPipes.limitFactor.${wick}`),
     bendFactor: Math.max(
       0.3,
       1 - r.factor('heatPipes.bendLoss') * r.optional(`${at}.bends`, p.bends, 0),

@@ -1,4 +1,4 @@
-import { pipeSection } from '../../pipes/pipeSection';
+import { chamberLayers } from '../../pipes/pipeSection';
 import { type PlateData } from '../caseData';
 import { figureValue } from '../figure';
 import { type CaseRecord } from '../recordSchema';
@@ -29,7 +29,7 @@ export function resolvePlate(record: CaseRecord, index: number, r: Resolver): Pl
           p.thicknessMm,
           chamber ? 'plates.chamberThicknessMm' : 'plates.thicknessMm',
         ) * MM;
-  const section = pipeSection(thicknessM, thicknessM, undefined, 1, 1);
+  const section = chamberLayers(thicknessM);
   const widthM =
     r.optional(`${at}.widthMm`, p.widthMm, wide + 2 * margin * Math.max(1, dies.length)) * MM;
   const lengthM = r.optional(`${at}.lengthMm`, p.lengthMm, long + 2 * margin) * MM;
@@ -59,5 +59,6 @@ export function resolvePlate(record: CaseRecord, index: number, r: Resolver): Pl
     // a chamber's wick is taken as sintered, as nearly all are
     wick: chamber ? resolveWick('sintered', r) : null,
     chamberFluxWm2: chamber ? r.factor('plates.chamberFluxWcm2') * 1e4 : Infinity,
+    chamberLimitFactor: chamber ? r.factor('plates.chamberLimitFactor') : 1,
   };
 }

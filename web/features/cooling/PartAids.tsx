@@ -10,7 +10,7 @@ import {
   tipSpeedMs,
 } from '@zugluft/core/counting/countingAids';
 import { dayAsYear, pasteAge } from '@zugluft/core/counting/pasteAge';
-import { pipeSection } from '@zugluft/core/pipes/pipeSection';
+import { pipeSection, type WickKind } from '@zugluft/core/pipes/pipeSection';
 import { figureValue, type Figure } from '@zugluft/core/record/figure';
 import { readFigure } from '@zugluft/core/record/readFigure';
 import { shownUnit, toShown } from '@zugluft/core/record/units';
@@ -38,7 +38,7 @@ export function PartAids({ list, index, part }: { list: PartList; index: number;
       className="flex flex-wrap items-start gap-x-8 gap-y-2 px-1.5 py-2 border-b border-rule text-[0.9rem]"
     >
       {list === 'finStacks' && <FinAids n={n} write={write} />}
-      {list === 'heatPipes' && <PipeAids n={n} write={write} />}
+      {list === 'heatPipes' && <PipeAids n={n} write={write} wick={wickOf(part)} />}
       {list === 'fans' && <FanAids n={n} />}
       {list === 'dies' && <AgeAid write={(x) => write('interface.ageYears', x)} />}
       {assumed > 0 && (
@@ -124,7 +124,14 @@ function FinAids({ n, write }: { n: Read; write: Write }) {
   );
 }
 
-function PipeAids({ n, write }: { n: Read; write: Write }) {
+const WICKS: readonly WickKind[] = ['sintered', 'grooved', 'mesh'];
+
+/** What lies inside a pipe; sintered where nobody has said. */
+function wickOf(part: Part): WickKind {
+  return WICKS.find((k) => k === part['wick']) ?? 'sintered';
+}
+
+function PipeAids({ n, write, wick }: { n: Read; write: Write; wick: WickKind }) {
   const [diameter, pressed] = [n('diameterMm'), n('flattenedMm')];
   const measured = n('flattenedWidthMm');
   if (pressed === undefined || (diameter === undefined && measured === undefined)) return null;
@@ -147,7 +154,7 @@ function PipeAids({ n, write }: { n: Read; write: Write }) {
   }
   if (pressed > diameter) return null;
   const width = flattenedWidth(diameter, pressed);
-  const section = pipeSection(diameter / 1000, pressed / 1000, undefined, 1, 1);
+  const section = pipeSection(diameter / 1000, pressed / 1000, undefined, wick, 1, 1);
   return (
     <>
       <Aid name="flattened width from these" value={width} unit="mm" digits={1} />

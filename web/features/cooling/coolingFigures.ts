@@ -42,7 +42,7 @@ export function coolingFigures(record: CaseRecord): CoolingFigures {
         const d = v(p.diameterMm);
         const t = v(p.flattenedMm);
         if (d === undefined || t === undefined || t > d) return undefined;
-        const section = pipeSection(d / 1000, t / 1000, undefined, 1, 1);
+        const section = pipeSection(d / 1000, t / 1000, undefined, p.wick ?? 'sintered', 1, 1);
         return (v(p.count) ?? 1) * section.vaporAreaM2 * 1e6;
       }),
     ),
