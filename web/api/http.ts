@@ -24,6 +24,13 @@ export interface RequestOptions {
   signal?: AbortSignal;
 }
 
+const writing = new Set<() => void>();
+
+/** Told whenever something is about to be changed on the server by this page. */
+export function onWrite(listener: () => void): void {
+  writing.add(listener);
+}
+
 async function send(
   url: string,
   options: RequestOptions,
@@ -34,6 +41,7 @@ async function send(
   else if (options.body !== undefined) headers['Content-Type'] = 'application/json';
   if (options.ifMatch !== undefined) headers['If-Match'] = `"${options.ifMatch}"`;
   if (options.writeId !== undefined) headers['Idempotency-Key'] = options.writeId;
+  if ((options.method ?? 'GET') !== 'GET') for (const tell of writing) tell();
   let response: Response;
   try {
     response = await fetch(url, {

@@ -17,10 +17,14 @@ import { UnitsDialog } from './UnitsDialog';
 function useLandOnPage(): void {
   const { pathname } = useLocation();
   useEffect(() => {
-    const main = document.querySelector('main');
-    if (!main || document.activeElement !== document.body) return;
-    main.tabIndex = -1;
-    main.focus({ preventScroll: true });
+    // once the page has been painted: to focus earlier would lay it out once more
+    const frame = requestAnimationFrame(() => {
+      const main = document.querySelector('main');
+      if (!main || document.activeElement !== document.body) return;
+      main.tabIndex = -1;
+      main.focus({ preventScroll: true });
+    });
+    return () => cancelAnimationFrame(frame);
   }, [pathname]);
 }
 

@@ -51,139 +51,15 @@ export default function EnvelopeChart({
     });
   });
 
+  // in a task of its own: whoever types waits for no drawing
   useEffect(() => {
-    const element = holder.current;
-    if (!element || !chart.current) return;
-    const c = themeColours(element);
-    const font = 'Hanken Grotesk Variable, sans-serif';
-    const mono = 'Spline Sans Mono Variable, monospace';
-    const most = Math.max(
-      20,
-      ...caps.flatMap((x) => x.envelope.flatMap((p) => [p.cpuWatts, p.gpuWatts])),
-    );
-    const max = Math.ceil((most * 1.04) / 20) * 20;
-    const axis = (name: string) => ({
-      type: 'value' as const,
-      min: 0,
-      max,
-      interval: large ? 20 : 40,
-      name: large ? name : '',
-      nameLocation: 'middle' as const,
-      nameGap: large ? 32 : 0,
-      nameTextStyle: { color: c.ink, fontFamily: font, fontSize: 13 },
-      axisLine: { show: false },
-      axisTick: { show: false },
-      axisLabel: { color: c.ink, fontFamily: mono, fontSize: 12 },
-      splitLine: { lineStyle: { color: c.rule } },
-    });
-    const lines = stretches(caps).map((s) => {
-      const rank = caps.findIndex((x) => x.cap === s.cap);
-      return {
-        type: 'line' as const,
-        symbol: 'none',
-        silent: true,
-        animation: false,
-        data: s.points.map((p) => [p.cpu, p.gpu]),
-        lineStyle: {
-          color: c.ink,
-          width: 1 + (0.9 * rank) / Math.max(1, caps.length - 1),
-          type: DASH[lineStyle(s.binding)].length ? DASH[lineStyle(s.binding)] : ('solid' as const),
-        },
-      };
-    });
-    const rule = (
-      a: Point,
-      b: Point,
-      name: string,
-      position: 'end' | 'insideEndTop' | 'insideStartTop',
-    ) => ({
-      name,
-      coords: [a, b],
-      position,
-    });
-    const rules = [
-      ruled.cpuW !== null &&
-        rule(
-          { cpu: ruled.cpuW, gpu: 0 },
-          { cpu: ruled.cpuW, gpu: max },
-          `firmware, CPU ${ruled.cpuW} W`,
-          'end',
-        ),
-      ruled.gpuW !== null &&
-        rule(
-          { cpu: 0, gpu: ruled.gpuW },
-          { cpu: max, gpu: ruled.gpuW },
-          `firmware, GPU ${ruled.gpuW} W`,
-          'insideEndTop',
-        ),
-      ruled.adapter && rule(ruled.adapter[0], ruled.adapter[1], 'adapter', 'insideStartTop'),
-    ].filter((x) => x !== false && x !== null);
-    const series = [
-      ...lines,
-      {
-        type: 'scatter' as const,
-        silent: true,
-        animation: false,
-        symbolSize: 0,
-        z: 5,
-        label: {
-          show: true,
-          position: 'inside' as const,
-          color: c.ink,
-          backgroundColor: c.ground,
-          padding: [1, 4] as [number, number],
-          fontFamily: mono,
-          fontSize: large ? 13 : 12,
-        },
-        data: caps.map((x, rank) => {
-          // staggered along the lines, so that neighbours' labels do not touch
-          const [from, spread] = large ? [0.16, 0.24] : [0.05, 0.62];
-          const { point } = placeAlong(x, from! + (spread! * rank) / Math.max(1, caps.length - 1));
-          return { value: [point.cpu, point.gpu], label: { formatter: String(x.cap) } };
-        }),
-      },
-      {
-        type: 'line' as const,
-        data: [] as number[][],
-        silent: true,
-        animation: false,
-        markLine: {
-          silent: true,
-          symbol: 'none',
-          animation: false,
-          lineStyle: { color: c.ink, type: [1, 3], width: 1 },
-          label: { show: large, color: c.ink, fontFamily: font, fontSize: 12 },
-          data: rules.map((r) => [
-            { coord: [r.coords[0]!.cpu, r.coords[0]!.gpu] },
-            {
-              coord: [r.coords[1]!.cpu, r.coords[1]!.gpu],
-              label: { formatter: r.name, position: r.position },
-            },
-          ]) as never,
-        },
-      },
-      {
-        type: 'scatter' as const,
-        silent: true,
-        animation: false,
-        symbol: 'circle',
-        symbolSize: large ? 12 : 8,
-        itemStyle: { color: c.ground, borderColor: c.air, borderWidth: 2.5 },
-        data: marked ? [[marked.cpu, marked.gpu]] : [],
-        z: 10,
-      },
-    ];
-    chart.current.setOption(
-      {
-        grid: large
-          ? { left: 58, right: 18, top: 28, bottom: 46 }
-          : { left: 34, right: 10, top: 10, bottom: 24 },
-        xAxis: axis('CPU, watts sustained'),
-        yAxis: axis('GPU, watts sustained'),
-        series,
-      },
-      { notMerge: true },
-    );
+    const timer = setTimeout(() => {
+      const element = holder.current;
+      if (!element || !chart.current) return;
+      const option = envelopeOption(themeColours(element), { caps, ruled, marked, large });
+      chart.current.setOption(option, { notMerge: true });
+    }, 0);
+    return () => clearTimeout(timer);
   }, [chart, holder, caps, ruled, marked, large, theme]);
 
   const lines = caps.map((x) => (typeof x.cap === 'number' ? `${x.cap} dB(A)` : capWord(x.cap)));
@@ -198,4 +74,142 @@ export default function EnvelopeChart({
       data-testid="envelope-chart"
     />
   );
+}
+
+/** What the chart is told: a line for each stretch that one limit holds, rules, and the marked point. */
+function envelopeOption(
+  c: ReturnType<typeof themeColours>,
+  {
+    caps,
+    ruled,
+    marked,
+    large,
+  }: { caps: readonly CapEstimate[]; ruled: RuledLimits; marked: Point | null; large: boolean },
+) {
+  const font = 'Hanken Grotesk Variable, sans-serif';
+  const mono = 'Spline Sans Mono Variable, monospace';
+  const most = Math.max(
+    20,
+    ...caps.flatMap((x) => x.envelope.flatMap((p) => [p.cpuWatts, p.gpuWatts])),
+  );
+  const max = Math.ceil((most * 1.04) / 20) * 20;
+  const axis = (name: string) => ({
+    type: 'value' as const,
+    min: 0,
+    max,
+    interval: large ? 20 : 40,
+    name: large ? name : '',
+    nameLocation: 'middle' as const,
+    nameGap: large ? 32 : 0,
+    nameTextStyle: { color: c.ink, fontFamily: font, fontSize: 13 },
+    axisLine: { show: false },
+    axisTick: { show: false },
+    axisLabel: { color: c.ink, fontFamily: mono, fontSize: 12 },
+    splitLine: { lineStyle: { color: c.rule } },
+  });
+  const lines = stretches(caps).map((s) => {
+    const rank = caps.findIndex((x) => x.cap === s.cap);
+    return {
+      type: 'line' as const,
+      symbol: 'none',
+      silent: true,
+      animation: false,
+      data: s.points.map((p) => [p.cpu, p.gpu]),
+      lineStyle: {
+        color: c.ink,
+        width: 1 + (0.9 * rank) / Math.max(1, caps.length - 1),
+        type: DASH[lineStyle(s.binding)].length ? DASH[lineStyle(s.binding)] : ('solid' as const),
+      },
+    };
+  });
+  const rule = (
+    a: Point,
+    b: Point,
+    name: string,
+    position: 'end' | 'insideEndTop' | 'insideStartTop',
+  ) => ({
+    name,
+    coords: [a, b],
+    position,
+  });
+  const rules = [
+    ruled.cpuW !== null &&
+      rule(
+        { cpu: ruled.cpuW, gpu: 0 },
+        { cpu: ruled.cpuW, gpu: max },
+        `firmware, CPU ${ruled.cpuW} W`,
+        'end',
+      ),
+    ruled.gpuW !== null &&
+      rule(
+        { cpu: 0, gpu: ruled.gpuW },
+        { cpu: max, gpu: ruled.gpuW },
+        `firmware, GPU ${ruled.gpuW} W`,
+        'insideEndTop',
+      ),
+    ruled.adapter && rule(ruled.adapter[0], ruled.adapter[1], 'adapter', 'insideStartTop'),
+  ].filter((x) => x !== false && x !== null);
+  const series = [
+    ...lines,
+    {
+      type: 'scatter' as const,
+      silent: true,
+      animation: false,
+      symbolSize: 0,
+      z: 5,
+      label: {
+        show: true,
+        position: 'inside' as const,
+        color: c.ink,
+        backgroundColor: c.ground,
+        padding: [1, 4] as [number, number],
+        fontFamily: mono,
+        fontSize: large ? 13 : 12,
+      },
+      data: caps.map((x, rank) => {
+        // staggered along the lines, so that neighbours' labels do not touch
+        const [from, spread] = large ? [0.16, 0.24] : [0.05, 0.62];
+        const { point } = placeAlong(x, from! + (spread! * rank) / Math.max(1, caps.length - 1));
+        return { value: [point.cpu, point.gpu], label: { formatter: String(x.cap) } };
+      }),
+    },
+    {
+      type: 'line' as const,
+      data: [] as number[][],
+      silent: true,
+      animation: false,
+      markLine: {
+        silent: true,
+        symbol: 'none',
+        animation: false,
+        lineStyle: { color: c.ink, type: [1, 3], width: 1 },
+        label: { show: large, color: c.ink, fontFamily: font, fontSize: 12 },
+        data: rules.map((r) => [
+          { coord: [r.coords[0]!.cpu, r.coords[0]!.gpu] },
+          {
+            coord: [r.coords[1]!.cpu, r.coords[1]!.gpu],
+            label: { formatter: r.name, position: r.position },
+          },
+        ]) as never,
+      },
+    },
+    {
+      type: 'scatter' as const,
+      silent: true,
+      animation: false,
+      symbol: 'circle',
+      symbolSize: large ? 12 : 8,
+      itemStyle: { color: c.ground, borderColor: c.air, borderWidth: 2.5 },
+      data: marked ? [[marked.cpu, marked.gpu]] : [],
+      z: 10,
+    },
+  ];
+  return {
+    grid: large
+      ? { left: 58, right: 18, top: 28, bottom: 46 }
+      : { left: 34, right: 10, top: 10, bottom: 24 },
+    xAxis: axis('CPU, watts sustained'),
+    yAxis: axis('GPU, watts sustained'),
+    series,
+  };
 }

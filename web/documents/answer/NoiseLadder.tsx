@@ -1,4 +1,7 @@
 import type { CapEstimate, Readout } from '@zugluft/core/case/answer';
+import type { StoredBand } from '@zugluft/core/uncertainty/storedBands';
+import type { Cap } from '@zugluft/core/envelope/fanStates';
+import type { ReactNode } from 'react';
 import { capWord, heldWords, shownW, splitWords, wattsText } from './words';
 
 export const READOUTS = ['together', 'cpuAlone', 'gpuAlone'] as const;
@@ -40,16 +43,9 @@ export function NoiseLadder({
 }) {
   const rungs = [...caps].reverse();
   const of = (c: CapEstimate): Readout | null => c[readout];
-  const most = Math.max(atLeastW, ...rungs.map((c) => of(c)?.p95 ?? of(c)?.watts ?? 0));
-  const scale = Math.ceil(most / 20) * 20;
-  const share = (watts: number) => `${(100 * Math.min(watts, scale)) / scale}%`;
+  const scale = scaleOf([atLeastW, ...rungs.map((c) => of(c)?.p95 ?? of(c)?.watts ?? 0)]);
   return (
-    <ol
-      aria-label="noise ladder"
-      className={stale ? 'opacity-60' : ''}
-      data-stale={stale || undefined}
-      data-provisional={provisional || undefined}
-    >
+    <Ladder stale={stale} provisional={provisional}>
       {rungs.map((c) => {
         const r = of(c);
         const set = c.configured[readout];
@@ -58,65 +54,138 @@ export function NoiseLadder({
         const parts = readout === 'together' && splits && r ? splits.carried(w) : null;
         const setParts = cut && readout === 'together' && splits ? splits.set(shownW(cut)) : null;
         return (
-          <li
+          <Rung
             key={String(c.cap)}
-            className="grid grid-cols-[5.4rem_1fr_4.2rem] gap-x-2 py-1.5 items-center"
-            data-cap={c.cap}
+            cap={c.cap}
+            watts={r ? w : null}
+            band={r && r.p05 !== null && r.p95 !== null ? { p05: r.p05, p95: r.p95 } : null}
+            cutW={cut ? shownW(cut) : null}
+            scale={scale}
+            provisional={provisional}
           >
-            <span
-              className={`whitespace-nowrap ${typeof c.cap === 'number' ? 'figure text-base' : 'text-[0.9rem]'}`}
-            >
-              {capWord(c.cap)} {typeof c.cap === 'number' && <span className="unit">dB(A)</span>}
-            </span>
-            <span className="relative h-3 block" aria-hidden>
-              <span className="absolute inset-x-0 top-1/2 border-t border-rule" />
-              {r && (
-                <>
-                  {r.p05 !== null && r.p95 !== null && (
-                    <span
-                      className={`absolute inset-y-0 ${provisional ? 'bg-heat/15' : 'bg-heat/25'}`}
-                      style={{
-                        left: share(r.p05),
-                        width: `calc(${share(r.p95)} - ${share(r.p05)})`,
-                      }}
-                    />
-                  )}
-                  <span
-                    className="absolute left-0 top-1/2 -mt-[1.5px] h-[3px] bg-heat transition-[width] duration-150"
-                    style={{ width: share(w) }}
-                  />
-                  <span
-                    className="absolute -inset-y-0.5 w-[2px] -ml-px bg-ink transition-[left] duration-150"
-                    style={{ left: share(w) }}
-                  />
-                  {cut && (
-                    <span
-                      className="absolute -inset-y-0.5 border-l border-dotted border-ink"
-                      style={{ left: share(shownW(cut)) }}
-                    />
-                  )}
-                </>
-              )}
-            </span>
-            <span className="figure text-lg text-right leading-none" data-testid={`watts-${c.cap}`}>
-              {r ? wattsText(w) : '–'} <span className="unit">W</span>
-            </span>
             {r && (
-              <span className="col-start-2 col-span-2 text-small text-quiet leading-snug">
-                {r.p05 !== null &&
-                  r.p95 !== null &&
-                  `${wattsText(r.p05)} to ${wattsText(r.p95)} W · `}
+              <>
                 {parts && `${splitWords(parts.cpuW, parts.gpuW)} · `}
                 {w < 0.05 ? 'nothing left: ' : ''}
                 {heldWords(r)}
                 {cut && ` · set to ${wattsText(shownW(cut))} W`}
                 {setParts && ` (${splitWords(setParts.cpuW, setParts.gpuW)})`}
                 {c.note && ` · ${c.note.split(': ')[0]}`}
-              </span>
+              </>
             )}
-          </li>
+          </Rung>
         );
       })}
+    </Ladder>
+  );
+}
+
+/** The ladder of bands that were stored, until the answer itself is there: what holds and how it is shared out come with that. */
+export function StoredLadder({ bands }: { bands: readonly StoredBand[] }) {
+  const scale = scaleOf([10, ...bands.map((b) => b.p95)]);
+  return (
+    <Ladder stale={false} provisional>
+      {[...bands].reverse().map((b) => (
+        <Rung key={String(b.cap)} cap={b.cap} watts={b.p50} band={b} scale={scale} provisional>
+          {null}
+        </Rung>
+      ))}
+    </Ladder>
+  );
+}
+
+const scaleOf = (watts: readonly number[]) => Math.ceil(Math.max(...watts) / 20) * 20;
+
+function Ladder({
+  stale,
+  provisional,
+  children,
+}: {
+  stale: boolean;
+  provisional: boolean;
+  children: ReactNode;
+}) {
+  return (
+    <ol
+      aria-label="noise ladder"
+      className={stale ? 'opacity-60' : ''}
+      data-stale={stale || undefined}
+      data-provisional={provisional || undefined}
+    >
+      {children}
     </ol>
+  );
+}
+
+function Rung({
+  cap,
+  watts,
+  band,
+  cutW = null,
+  scale,
+  provisional,
+  children,
+}: {
+  cap: Cap;
+  /** Null where the readout does not exist. */
+  watts: number | null;
+  band: { p05: number; p95: number } | null;
+  /** Where the machine's settings stop earlier. */
+  cutW?: number | null;
+  /** Watts as wide as the rung. */
+  scale: number;
+  provisional: boolean;
+  /** What stands after the band. */
+  children: ReactNode;
+}) {
+  const share = (x: number) => `${(100 * Math.min(x, scale)) / scale}%`;
+  return (
+    <li className="grid grid-cols-[5.4rem_1fr_4.2rem] gap-x-2 py-1.5 items-center" data-cap={cap}>
+      <span
+        className={`whitespace-nowrap ${typeof cap === 'number' ? 'figure text-base' : 'text-[0.9rem]'}`}
+      >
+        {capWord(cap)} {typeof cap === 'number' && <span className="unit">dB(A)</span>}
+      </span>
+      <span className="relative h-3 block" aria-hidden>
+        <span className="absolute inset-x-0 top-1/2 border-t border-rule" />
+        {watts !== null && (
+          <>
+            {band && (
+              <span
+                className={`absolute inset-y-0 ${provisional ? 'bg-heat/15' : 'bg-heat/25'}`}
+                style={{
+                  left: share(band.p05),
+                  width: `calc(${share(band.p95)} - ${share(band.p05)})`,
+                }}
+              />
+            )}
+            <span
+              className="absolute left-0 top-1/2 -mt-[1.5px] h-[3px] bg-heat transition-[width] duration-150"
+              style={{ width: share(watts) }}
+            />
+            <span
+              className="absolute -inset-y-0.5 w-[2px] -ml-px bg-ink transition-[left] duration-150"
+              style={{ left: share(watts) }}
+            />
+            {cutW !== null && (
+              <span
+                className="absolute -inset-y-0.5 border-l border-dotted border-ink"
+                style={{ left: share(cutW) }}
+              />
+            )}
+          </>
+        )}
+      </span>
+      <span className="figure text-lg text-right leading-none" data-testid={`watts-${cap}`}>
+        {watts === null ? '–' : wattsText(watts)} <span className="unit">W</span>
+      </span>
+      {watts !== null && (
+        <span className="col-start-2 col-span-2 text-small text-quiet leading-snug">
+          {band && `${wattsText(band.p05)} to ${wattsText(band.p95)} W`}
+          {band && children && ' · '}
+          {children}
+        </span>
+      )}
+    </li>
   );
 }

@@ -5,6 +5,7 @@ import type { RecordIssue } from '@zugluft/core/record/checkRecord';
 import type { BandedMachine } from '../../api/machines';
 import type { Draft } from './draft';
 import type { CaseRequest } from '@zugluft/core/case/openCase';
+import type { StoredBand } from '@zugluft/core/uncertainty/storedBands';
 import type { DrawSummary } from '@zugluft/core/uncertainty/summary';
 import { useBanded } from './useBanded';
 import { useDraws, type Draws } from './useDraws';
@@ -51,6 +52,8 @@ export interface MachineFileValue {
   ratio: { cpu: number; gpu: number } | null;
   chooseRatio: (ratio: { cpu: number; gpu: number } | null) => void;
   live: LiveEstimate;
+  /** Bands stored of just this case, before it has an answer. */
+  stored: readonly StoredBand[] | null;
   /** The bands shown are those of a moment ago, moved along. */
   provisional: boolean;
   /** The newest draws there are, perhaps of a moment ago. */
@@ -154,6 +157,7 @@ export function MachineFile({
     ratio,
     chooseRatio,
     live,
+    stored,
     provisional,
     summary,
     draws,

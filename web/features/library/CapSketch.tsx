@@ -6,6 +6,13 @@ const WIDTH = 92;
 const HEIGHT = 26;
 const BAR_GAP = 2;
 
+interface Bar {
+  cap: Cap;
+  watts: number | null;
+  low: number | null;
+  high: number | null;
+}
+
 /** A machine's watts over the caps as a small drawing: a bar for each with its band, from the quietest to full speed. */
 export function CapSketch({
   m,
@@ -20,7 +27,7 @@ export function CapSketch({
   /** Watts as high as the drawing, the same in all rows. */
   mostW: number;
 }) {
-  const bars = caps.map((c) => ({
+  const bars = caps.map((c): Bar => ({
     cap: c,
     watts: m[wattsColumn(c)] ?? null,
     low: m[bandColumn(c, 'P05')] ?? null,
@@ -29,6 +36,16 @@ export function CapSketch({
   const at = (watts: number) => HEIGHT - (HEIGHT * Math.min(watts, mostW)) / mostW;
   if (bars.every((b) => b.watts === null)) return <span className="text-quiet">–</span>;
   const wide = WIDTH / bars.length;
+  // a path for all bars and one for all bands: thousands of rows scroll past
+  const bar = ({ watts }: Bar, i: number) => {
+    if (watts === null) return '';
+    const top = Math.min(HEIGHT - 1, at(watts)).toFixed(1);
+    return `M${(i * wide + BAR_GAP / 2).toFixed(1)} ${HEIGHT}V${top}h${(wide - BAR_GAP).toFixed(1)}V${HEIGHT}Z`;
+  };
+  const band = ({ watts, low, high }: Bar, i: number) =>
+    watts === null || low === null || high === null
+      ? ''
+      : `M${((i + 0.5) * wide).toFixed(1)} ${at(low).toFixed(1)}V${at(high).toFixed(1)}`;
   const words = bars
     .map(
       (b) =>
@@ -44,33 +61,17 @@ export function CapSketch({
       aria-label={`watts over the caps: ${words}`}
       className="inline-block align-middle"
     >
-      <line x1="0" x2={WIDTH} y1={HEIGHT - 0.5} y2={HEIGHT - 0.5} stroke="var(--color-base-300)" />
-      {bars.map(({ cap: c, watts, low, high: top }, i) => {
-        if (watts === null) return null;
-        const high = Math.max(1, (HEIGHT * Math.min(watts, mostW)) / mostW);
-        return (
-          <g key={String(c)}>
-            <rect
-              x={i * wide + BAR_GAP / 2}
-              y={HEIGHT - high}
-              width={wide - BAR_GAP}
-              height={high}
-              fill={c === cap ? 'var(--color-secondary)' : 'currentColor'}
-              fillOpacity={c === cap ? 1 : m.wattsPending ? 0.15 : 0.35}
-            />
-            {low !== null && top !== null && (
-              <line
-                x1={(i + 0.5) * wide}
-                x2={(i + 0.5) * wide}
-                y1={at(low)}
-                y2={at(top)}
-                stroke="currentColor"
-                strokeWidth="1"
-              />
-            )}
-          </g>
-        );
-      })}
+      <path d={`M0 ${HEIGHT - 0.5}H${WIDTH}`} stroke="var(--color-base-300)" />
+      <path
+        d={bars.map(bar).join('')}
+        fill="currentColor"
+        fillOpacity={m.wattsPending ? 0.15 : 0.35}
+      />
+      <path
+        d={bars.map((b, i) => (b.cap === cap ? bar(b, i) : '')).join('')}
+        fill="var(--color-secondary)"
+      />
+      <path d={bars.map(band).join('')} stroke="currentColor" />
     </svg>
   );
 }

@@ -1,10 +1,10 @@
-import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useMemo, useRef, type KeyboardEvent } from 'react';
+import { useVirtualizer, type Range } from '@tanstack/react-virtual';
+import { memo, useEffect, useMemo, useRef, type KeyboardEvent } from 'react';
 import { useNavigate } from 'react-router';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { wattsColumn, type MachineSummary } from '@zugluft/core/library/answers';
 import type { ChosenRows } from './useChosenRows';
-import { columnsFor } from './libraryColumns';
+import { columnsFor, type Column } from './libraryColumns';
 import { LibraryRow, type RowActions } from './LibraryRow';
 import { useNarrow } from '../../kit/useNarrow';
 import { useUnits } from '../../kit/units';
@@ -12,10 +12,18 @@ import { useUnits } from '../../kit/units';
 const ROW_PX = 37;
 /** On a phone a row has more lines. */
 const TALL_ROW_PX = 74;
-const OVERSCAN = 12;
+const OVERSCAN = 2;
 /** Steps of the scale of the small drawings. */
 const SCALE_STEP_W = 50;
+/** Rows come and go by so many at a time: the table is laid out anew at some frames of a scroll, not at each. */
+const BLOCK = 16;
 
+/** The rows to draw: those in sight and some around them, in whole blocks. */
+function inBlocks({ startIndex, endIndex, overscan, count }: Range): number[] {
+  const from = Math.max(0, Math.floor((startIndex - overscan) / BLOCK) * BLOCK);
+  const to = Math.min(count, Math.ceil((endIndex + 1 + overscan) / BLOCK) * BLOCK);
+  return Array.from({ length: Math.max(0, to - from) }, (_, i) => from + i);
+}
 /** Rows of the library; only those in sight are drawn, so that thousands scroll as lightly as ten. */
 export function LibraryTable({
   total,
@@ -58,6 +66,7 @@ export function LibraryTable({
     getScrollElement: () => holder.current,
     estimateSize: () => rowPx,
     overscan: OVERSCAN,
+    rangeExtractor: inBlocks,
     onChange: (v) => {
       const seen = v.getVirtualItems();
       if (seen.length) window_(seen[0]!.index, seen[seen.length - 1]!.index);
@@ -89,8 +98,6 @@ export function LibraryTable({
     }),
     [],
   );
-  const above = items[0]?.start ?? 0;
-  const below = virtual.getTotalSize() - (items[items.length - 1]?.end ?? 0);
   const go = (index: number) => {
     rows.take(index);
     virtual.scrollToIndex(index);
@@ -122,7 +129,8 @@ export function LibraryTable({
   return (
     <div
       ref={holder}
-      className="overflow-auto max-h-[calc(100vh-12.5rem)] min-h-40"
+      // the ground makes it a layer of its own, so that what has been drawn moves without being drawn again
+      className="bg-base-100 overflow-auto max-h-[calc(100vh-12.5rem)] min-h-40"
       // a scrolling region is reached with the keyboard
       tabIndex={0}
       role="region"
@@ -188,35 +196,80 @@ export function LibraryTable({
             </th>
           </tr>
         </thead>
-        {above > 0 && (
-          <tbody aria-hidden>
-            <tr style={{ height: above }} />
-          </tbody>
-        )}
-        <tbody data-testid="rows">
-          {items.map((item) => {
-            const m = row(item.index);
-            return (
-              <LibraryRow
-                key={item.index}
-                m={m}
-                index={item.index}
-                inHand={rows.at === item.index}
-                chosen={m !== undefined && rows.chosen.has(m.id)}
-                columns={columns}
-                aside={aside}
-                heightPx={rowPx}
-                actions={actions}
-              />
-            );
-          })}
-        </tbody>
-        {below > 0 && (
-          <tbody aria-hidden>
-            <tr style={{ height: below }} />
-          </tbody>
-        )}
+        <LibraryBody
+          from={items[0]?.index ?? 0}
+          to={(items[items.length - 1]?.index ?? -1) + 1}
+          total={total}
+          row={row}
+          at={rows.at}
+          chosen={rows.chosen}
+          columns={columns}
+          aside={aside}
+          rowPx={rowPx}
+          actions={actions}
+        />
       </table>
     </div>
   );
 }
+
+/** The rows from one to another, and the room of all others above and below; drawn anew only where these change. */
+const LibraryBody = memo(function LibraryBody({
+  from,
+  to,
+  total,
+  row,
+  at,
+  chosen,
+  columns,
+  aside,
+  rowPx,
+  actions,
+}: {
+  from: number;
+  to: number;
+  total: number;
+  row: (index: number) => MachineSummary | undefined;
+  at: number | null;
+  chosen: ReadonlySet<string>;
+  columns: readonly Column[];
+  aside: boolean;
+  rowPx: number;
+  actions: RowActions;
+}) {
+  const above = from * rowPx;
+  const below = (total - to) * rowPx;
+  return (
+    <>
+      {above > 0 && (
+        <tbody aria-hidden>
+          <tr style={{ height: above }} />
+        </tbody>
+      )}
+      <tbody data-testid="rows">
+        {Array.from({ length: to - from }, (_, i) => {
+          const index = from + i;
+          const m = row(index);
+          return (
+            <LibraryRow
+              key={index}
+              m={m}
+              index={index}
+              inHand={at === index}
+              chosen={m !== undefined && chosen.has(m.id)}
+              columns={columns}
+              aside={aside}
+              heightPx={rowPx}
+              actions={actions}
+            />
+          );
+        })}
+      </tbody>
+      {below > 0 && (
+        <tbody aria-hidden>
+          <tr style={{ height: below }} />
+        </tbody>
+      )}
+    </>
+  );
+});

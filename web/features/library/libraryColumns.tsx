@@ -4,6 +4,7 @@ import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { bandColumn, wattsColumn, type MachineSummary } from '@zugluft/core/library/answers';
 import { quietColumn, quietFor } from '@zugluft/core/library/quietFor';
 import { toShown } from '@zugluft/core/record/units';
+import { readAhead } from '../../documents/record/readAhead';
 import { togetherAt } from '../../documents/answer/caps';
 import { wattsText } from '../../documents/answer/words';
 import { CapSketch } from './CapSketch';
@@ -98,6 +99,8 @@ export function columnsFor(
       cell: (m) => (
         <>
           <Link
+            onPointerEnter={() => readAhead(m.id)}
+            onFocus={() => readAhead(m.id)}
             to={`/machines/${m.id}/cooling`}
             className="font-semibold hover:underline underline-offset-2"
           >

@@ -9,11 +9,12 @@ import { ReadoutPanel } from './ReadoutPanel';
 
 /** On a narrow screen: the answer at one cap, in sight at the foot of the page while one types; it opens to the ladder. */
 export function AnswerBar() {
-  const { live, caps, addCap, stale } = useMachineFile();
+  const { live, stored, caps, addCap, stale } = useMachineFile();
   const [chosen, setCap] = useState<Cap | null>(null);
   const [open, setOpen] = useState(false);
   const cap = chosen !== null && caps.includes(chosen) ? chosen : middleCap(caps);
   const together = live.estimate?.caps.find((c) => c.cap === cap)?.together;
+  const before = together ? undefined : stored?.find((b) => b.cap === cap);
   return (
     <aside
       aria-label="answer"
@@ -54,6 +55,15 @@ export function AnswerBar() {
               )}
               <span className="block truncate text-small text-quiet leading-tight">
                 {heldWords(together)}
+              </span>
+            </>
+          ) : before ? (
+            <>
+              <span className="figure text-lg">{wattsText(before.p50)}</span>{' '}
+              <span className="unit">W</span>
+              <span className="figure text-small text-quiet">
+                {' '}
+                {wattsText(before.p05)}–{wattsText(before.p95)}
               </span>
             </>
           ) : (

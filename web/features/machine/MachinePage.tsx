@@ -2,13 +2,14 @@ import { useCommands } from '../../documents/commands';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import { NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
-import { machineKeys, readMachine, type BandedMachine } from '../../api/machines';
+import { machineKeys, type BandedMachine } from '../../api/machines';
 import type { OpenedMachine } from '../../documents/record/openedMachine';
 import { AttachmentsProvider, useAttachments } from '../../documents/photos/AttachmentsProvider';
 import type { HttpProblem } from '../../api/http';
 import { MachineFile, useMachineFile } from '../../documents/record/MachineFile';
 import { ConflictPanel } from '../../documents/ConflictPanel';
 import { keeperOf, onArrived } from '../../documents/keepers';
+import { readOpened } from '../../documents/record/readAhead';
 import { freshMachine, isBegun, nowMade } from '../../documents/record/freshMachine';
 import { useUndoWithPlace } from './useUndoWithPlace';
 import { PageFrame } from '../../kit/PageFrame';
@@ -28,7 +29,7 @@ import { STEPS, stepOf } from './steps';
 async function readOrBegin(id: string, fresh: boolean): Promise<BandedMachine> {
   if (isBegun(id)) return freshMachine(id);
   try {
-    return await readMachine(id);
+    return await readOpened(id);
   } catch (cause) {
     const { status } = cause as HttpProblem;
     if (fresh && (status === 404 || status === 0)) return freshMachine(id);

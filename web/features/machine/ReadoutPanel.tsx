@@ -5,6 +5,7 @@ import { Link, useLocation } from 'react-router';
 import { LazyEnvelopeChart } from '../../documents/answer/LazyEnvelopeChart';
 import {
   NoiseLadder,
+  StoredLadder,
   READOUTS,
   READOUT_WORDS,
   type ReadoutName,
@@ -27,6 +28,7 @@ import { RatioChoice } from './RatioChoice';
 export function ReadoutPanel() {
   const {
     live,
+    stored,
     provisional,
     draws,
     stale,
@@ -112,7 +114,14 @@ export function ReadoutPanel() {
           splits={splits}
         />
       )}
-      {!caps && complete && !live.error && <p className="text-quiet my-2">Computing.</p>}
+      {!caps &&
+        complete &&
+        !live.error &&
+        (stored?.length ? (
+          <StoredLadder bands={stored} />
+        ) : (
+          <p className="text-quiet my-2">Computing.</p>
+        ))}
       {caps && stale && complete && <p className="sr-only">computing</p>}
       {caps && complete && <DrawStatus draws={draws} />}
       {caps && complete && shown === 'together' && <QuietFor splits={splits} />}
