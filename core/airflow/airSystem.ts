@@ -1,5 +1,6 @@
 import { air, emptyAir, type AirProperties } from '../fluids/air';
 import type { CaseData, VentData } from '../record/caseData';
+import { gapResistance, rimAreaM2, type BaseOpening } from './baseGap';
 import { groupByLinks } from './components';
 import { fanCurveFromCoefficients, type FanCurve } from './fanCurve';
 import { fanCurveFromPoints } from './fanCurveFromPoints';
@@ -69,6 +70,8 @@ export function stillAir(system: AirSystem): AirFlows {
   };
 }
 
+const NO_GAP = { linear: 0, turnPerM4: 0 };
+
 /**
  * Builds the air paths of a case.
  *
@@ -100,25 +103,46 @@ export function buildAirSystem(data: CaseData, like?: AirSystem): AirSystem {
   const passives: PassiveBranch[] = [];
   const quadraticAtReference: number[] = [];
   const half = 0.5 * REFERENCE_DENSITY;
-  const passive = (from: number, to: number, loss: number, areaM2: number): number => {
-    const quadratic = (loss * half) / (areaM2 * areaM2);
-    const branch: PassiveBranch = { kind: 'passive', from, to, linear: 0, quadratic };
+  const passive = (
+    from: number,
+    to: number,
+    loss: number,
+    areaM2: number,
+    gap: { linear: number; turnPerM4: number } = NO_GAP,
+  ): number => {
+    const quadratic = half * (loss / (areaM2 * areaM2) + gap.turnPerM4);
+    const branch: PassiveBranch = { kind: 'passive', from, to, linear: gap.linear, quadratic };
     quadraticAtReference.push(quadratic);
     passives.push(branch);
     return branches.push(branch) - 1;
   };
-  passive(-1, UNDER, data.shell.gapLoss, data.shell.gapAreaM2);
+  const { gap } = data.shell;
+  passive(-1, UNDER, gap.rimLoss, rimAreaM2(gap));
+  const inBase = [
+    ...vents.map((x) => x.inBase),
+    ...fans.map((f) => f.ownIntake?.inBase ?? null),
+  ].filter((x) => x !== null);
+  const { viscosityPaS } = air(data.room.temperatureC, data.room.pressurePa, emptyAir());
+  const under = (opening: BaseOpening | null) =>
+    opening ? gapResistance(opening, gap, inBase.length, viscosityPaS) : NO_GAP;
   for (const x of intakes) {
     passive(
       x.side === 'base' ? UNDER : -1,
       intakeNode(x.fans[0]!),
       intakeLoss(x),
       ventArea(data, x),
+      under(x.inBase),
     );
   }
   fans.forEach((f, i) => {
     if (f.ownIntake) {
-      passive(UNDER, intakeNode(i), intakeGrilleLoss(f.ownIntake.openShare), f.ownIntake.areaM2);
+      passive(
+        UNDER,
+        intakeNode(i),
+        intakeGrilleLoss(f.ownIntake.openShare),
+        f.ownIntake.areaM2,
+        under(f.ownIntake.inBase),
+      );
     }
   });
   const curves = fans.map((f) => {
@@ -148,7 +172,8 @@ export function buildAirSystem(data: CaseData, like?: AirSystem): AirSystem {
   );
   for (const x of exhausts) {
     const loss = exhaustGrilleLoss(x.openShare) + meshShareLoss(x);
-    passive(exhaustNode(x.stacks[0]!), x.side === 'base' ? UNDER : -1, loss, ventArea(data, x));
+    const to = x.side === 'base' ? UNDER : -1;
+    passive(exhaustNode(x.stacks[0]!), to, loss, ventArea(data, x), under(x.inBase));
   }
   stacks.forEach((s, i) => {
     if (s.ownExhaust) {

@@ -51,6 +51,8 @@ export function maxPowerAlongRay(
   if (!state.solved) solveInto(model, rpms, state);
   const fromCpuW = ray.fromCpuW ?? 0;
   const fromGpuW = ray.fromGpuW ?? 0;
+  let running = false;
+  for (let i = 0; i < rpms.length; i++) running ||= rpms[i]! > 0;
   let guess = firstLimit(model, state, config, ray);
   let lastGuess = NaN;
   let lastFound = NaN;
@@ -64,7 +66,8 @@ export function maxPowerAlongRay(
     const next = Math.max(0, guess + (found - guess) / (1 - feedback));
     const least = known ? MIN_FEEDBACK : USUAL_FEEDBACK;
     const left = Math.abs(next - guess) * Math.max(Math.abs(feedback), least);
-    if (left <= tolerance * (1 + found)) return next;
+    // without fans a first agreement may be chance: shell and air have not followed yet
+    if (left <= tolerance * (1 + found) && (round > 0 || running)) return next;
     if (round >= maxRounds) {
       const { unsettled } = state;
       unsettled.wattsShare = Math.max(unsettled.wattsShare, left / (1 + found));

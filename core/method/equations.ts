@@ -74,6 +74,15 @@ export const METHOD: readonly MethodChapter[] = [
         file: 'core/airflow/openings.ts',
       },
       {
+        title: 'Way under the base',
+        tex: String.raw`\Delta p = \frac{12\,\mu\,Q}{h^3 S} + \zeta_t\,\tfrac12\rho\left(\frac{Q}{p\,h}\right)^2 + \zeta_r\,\tfrac12\rho\left(\frac{Q_{all}}{l\,h}\right)^2,\quad S = \sum o\,\frac{2}{\ln(1 + 2L/f)}`,
+        where:
+          'h height of the feet; for each rim o what feet, rubber strips and soft ground leave open, L the way to the vent, f the vent’s edge that faces it; p the vent’s edge, l the open length of the rims.',
+        range: 'laminar in the gap; shape within 25 % of plane potential flow',
+        source: 'Hele-Shaw flow; Idelchik',
+        file: 'core/airflow/baseGap.ts',
+      },
+      {
         title: 'Friction between fins',
         tex: String.raw`f\,\mathrm{Re}_{\sqrt A} = \sqrt{\left(\frac{3.44}{\sqrt{z^+}}\right)^2 + (f\,\mathrm{Re}_{fd})^2},\quad f_{turb} = 0.0791\,\mathrm{Re}^{-1/4}`,
         where:

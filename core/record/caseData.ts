@@ -1,3 +1,4 @@
+import type { BaseGap, BaseOpening } from '../airflow/baseGap';
 import type { FinRow } from '../conduction/fin';
 import type { AssumedFigure, CaseInput } from './resolver';
 
@@ -25,8 +26,8 @@ export interface CaseData {
     insideAirWm2K: number;
     skinLimitC: number;
     exhaustLimitC: number;
-    gapAreaM2: number;
-    gapLoss: number;
+    /** Gap under the base. */
+    gap: BaseGap;
   };
   power: {
     restW: number;
@@ -166,7 +167,7 @@ export interface FanData {
   curveExponent: number;
   points: { rpm: number; flowM3s: number; pressurePa: number }[];
   /** Opening assumed over it where no intake vent is recorded. */
-  ownIntake: { areaM2: number; openShare: number } | null;
+  ownIntake: { areaM2: number; openShare: number; inBase: BaseOpening } | null;
 }
 
 export interface VentData {
@@ -176,6 +177,8 @@ export interface VentData {
   areaM2: number;
   openShare: number;
   meshOpenShare: number | null;
+  /** Of an opening in the base. */
+  inBase: BaseOpening | null;
   fans: number[];
   stacks: number[];
 }

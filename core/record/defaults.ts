@@ -52,13 +52,25 @@ export const DEFAULTS = {
     'open share left of deck vents under a closed lid',
   ),
   'room.lidClosedDeckShare': shareOf(0.5, 0.3, 0.8, 'heat the deck still loses under a closed lid'),
-  'room.softGapShare': shareOf(0.2, 0.05, 0.5, 'gap under the base left on soft ground'),
+  'room.softGapShare': shareOf(
+    0.2,
+    0.05,
+    0.5,
+    'share of the rims of the base that soft ground leaves open',
+  ),
   'room.deskBaseShare': shareOf(0.3, 0.15, 0.6, 'heat the base still loses on a desk'),
   'room.softBaseShare': shareOf(0.1, 0.03, 0.25, 'heat the base still loses on soft ground'),
 
   'shell.widthMm': of(355, 310, 400, 'mm', 'shell width'),
   'shell.depthMm': of(245, 215, 280, 'mm', 'shell depth'),
   'shell.footHeightMm': of(2.5, 1.5, 5, 'mm', 'height of the feet'),
+  'shell.footCover': shareOf(0.08, 0.03, 0.2, 'share of a rim that feet close'),
+  'shell.stripCover': shareOf(
+    0.85,
+    0.7,
+    0.95,
+    'share of a rim that a rubber strip along it closes',
+  ),
   'shell.skinLimitC': of(
     48,
     45,
@@ -339,7 +351,9 @@ export const DEFAULTS = {
 
   'vents.openShare': shareOf(0.5, 0.3, 0.7, 'open share of a vent'),
   'vents.meshOpenShare': shareOf(0.6, 0.45, 0.75, 'open share of a dust mesh'),
-  'vents.gapLoss': of(1.5, 1, 2.5, '', 'loss coefficient of the gap under the base'),
+  'vents.rimMm': of(40, 15, 90, 'mm', 'from a vent in the base to its rear rim'),
+  'vents.gapTurnLoss': of(1, 0.6, 1.6, '', 'loss of the turn from the gap into a vent'),
+  'vents.gapLoss': of(1.5, 1, 2.5, '', 'loss coefficient of the way in under the rim of the base'),
 
   'strips.sealLeakage': shareOf(
     0.1,

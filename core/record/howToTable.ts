@@ -35,8 +35,13 @@ export const HOW_TO: Readonly<Record<string, HowTo>> = {
   }),
   'shell.footHeightMm': how(
     'On a flat table: from the table to the base, beside a rear foot; a gauge or drill shank that just slides under.',
-    'Rubber sinks in: with its own weight on it. Rubber strips front and rear close the gap; say so in the note.',
+    'Rubber sinks in: with its own weight on it.',
     { tool: 'feeler gauge or drill shanks', usual: [1, 5], drawing: 'foot' },
+  ),
+  'shell.feet': how(
+    'From below: feet at the corners, or rubber along a rim for most of its length.',
+    'A strip in two halves closes nearly as much as one.',
+    { tool: 'by eye' },
   ),
   'shell.skinLimitC': how(
     'The house’s own limit for what is touched, else a usual one is taken.',
@@ -349,6 +354,11 @@ export const HOW_TO: Readonly<Record<string, HowTo>> = {
     'The field of slots or holes, its shorter side.',
     'Holes that are closed from behind are no vent.',
     { usual: [5, 120], drawing: 'vent' },
+  ),
+  'vents.*.rimMm': how(
+    'In the base: from the field’s rear edge to the rear edge of the base.',
+    'Air under low feet comes this way; where it is put on the plan, its place there is taken.',
+    { usual: [10, 100] },
   ),
   'vents.*.openShare': how(
     'Holes over field: for slots, width over pitch; for round holes, area over that of their cell.',

@@ -154,6 +154,7 @@ export const vent = z.looseObject({
   side: choice('side', VENT_SIDES),
   widthMm: mm('width', 600, { needed: true }),
   lengthMm: mm('length', 600, { needed: true }),
+  rimMm: mm('to the rear rim', 500, { name: 'to the rear rim of the base' }),
   openShare: share('open share', { min: 0.02, max: 1 }),
   mesh: flag('mesh'),
   coveredBy: text('covered by'),

@@ -38,12 +38,17 @@ const identity = z.looseObject({
   year: num('year', { min: 1980, max: 2100, whole: true }, { measured: 'label' }),
 });
 
+/** What the machine stands on: feet, or a rubber strip along the rear, the front, or both. */
+export const FEET = ['feet', 'rear-strip', 'front-strip', 'two-strips'] as const;
+export type Feet = (typeof FEET)[number];
+
 const shell = z.looseObject({
   widthMm: num('width', { min: 100, max: 800, unit: 'mm' }, { name: 'shell width' }),
   depthMm: num('depth', { min: 80, max: 600, unit: 'mm' }, { name: 'shell depth' }),
   thicknessMm: num('thickness', { min: 4, max: 100, unit: 'mm' }, { name: 'shell thickness' }),
   massKg: num('mass', { min: 0.1, max: 15, unit: 'kg' }),
   footHeightMm: num('height of the feet', { min: 0, max: 60, unit: 'mm' }, { name: 'foot height' }),
+  feet: choice('stands on', FEET, { name: 'feet or strips' }),
   skinLimitC: num('skin limit', { min: 25, max: 90, unit: '°C' }),
   exhaustLimitC: num('exhaust limit', { min: 30, max: 120, unit: '°C' }),
   material: choice('material', SHELL_MATERIALS, { name: 'shell material' }),

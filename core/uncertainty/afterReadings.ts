@@ -54,12 +54,40 @@ export function halfBandAfter(output: Float64Array, readings: readonly ReadingCo
   const plan = planElimination(m, new Uint8Array(m * m).fill(1));
   factorPlanned(gram, plan);
   solvePlanned(gram, plan, right);
-  const left = output.map((y, i) => {
-    let told = middle;
-    for (let a = 0; a < m; a++) told += right[a]! * terms[a]![i]!;
-    return y - told;
+  const told = output.map((_, i) => {
+    let sum = middle;
+    for (let a = 0; a < m; a++) sum += right[a]! * terms[a]![i]!;
+    return sum;
   });
-  return Math.min(now, halfBand(left));
+  const left = output.map((y, i) => y - told[i]!);
+  return Math.min(now, halfBandAbout(left, told));
+}
+
+/**
+ * Half the 5–95 % band of what is left where what was told is as usual: where another limit holds, more or less may be left.
+ */
+function halfBandAbout(left: Float64Array, told: Float64Array): number {
+  const n = left.length;
+  const usual = quantileOfSorted(told.slice().sort(), 0.5);
+  const spread = standardDeviation(told);
+  if (!(spread > 1e-12)) return halfBand(left);
+  const weights = told.map((x) => Math.exp(-0.5 * ((x - usual) / (NEAR_SPREADS * spread)) ** 2));
+  const total = weights.reduce((a, b) => a + b, 0);
+  const order = Array.from({ length: n }, (_, i) => i).sort((a, b) => left[a]! - left[b]!);
+  const at = (p: number) => {
+    let sum = 0;
+    for (const i of order) if ((sum += weights[i]!) >= p * total) return left[i]!;
+    return left[order[n - 1]!]!;
+  };
+  return 0.5 * (at(0.95) - at(0.05));
+}
+
+/** Draws count for less beyond so many deviations of what was told. */
+const NEAR_SPREADS = 1;
+
+function standardDeviation(values: Float64Array): number {
+  const mean = values.reduce((a, b) => a + b, 0) / values.length;
+  return Math.sqrt(values.reduce((sum, x) => sum + (x - mean) ** 2, 0) / values.length);
 }
 
 function halfBand(values: Float64Array): number {
@@ -70,6 +98,6 @@ function halfBand(values: Float64Array): number {
 /** With mean 0 and deviation 1; all 0 where it does not vary. */
 function standardised(values: Float64Array): Float64Array {
   const mean = values.reduce((a, b) => a + b, 0) / values.length;
-  const deviation = Math.sqrt(values.reduce((sum, x) => sum + (x - mean) ** 2, 0) / values.length);
+  const deviation = standardDeviation(values);
   return values.map((x) => (deviation > 1e-12 ? (x - mean) / deviation : 0));
 }

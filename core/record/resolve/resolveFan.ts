@@ -36,6 +36,11 @@ export function resolveFan(record: CaseRecord, index: number, r: Resolver): FanD
       : {
           areaM2: (Math.PI / 4) * diameterM * diameterM,
           openShare: r.factor('fans.intakeOpenShare'),
+          inBase: {
+            widthM: diameterM,
+            lengthM: diameterM,
+            toRearRimM: r.factor('vents.rimMm') * 1e-3,
+          },
         },
   };
 }

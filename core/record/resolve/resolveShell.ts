@@ -1,8 +1,12 @@
 import { type CaseData } from '../caseData';
-import { type CaseRecord } from '../recordSchema';
+import { type CaseRecord, type Feet } from '../recordSchema';
+import { type BaseGap } from '../../airflow/baseGap';
 import { type Resolver } from '../resolver';
 
 const MM = 1e-3;
+
+/** On a stand the ground is so many times as far away. */
+const STAND_HIGHER = 8;
 
 export function resolveShell(record: CaseRecord, r: Resolver): CaseData['shell'] {
   const s = record.shell ?? {};
@@ -11,7 +15,6 @@ export function resolveShell(record: CaseRecord, r: Resolver): CaseData['shell']
   const widthM = r.figure('shell.widthMm', s.widthMm, 'shell.widthMm') * MM;
   const depthM = r.figure('shell.depthMm', s.depthMm, 'shell.depthMm') * MM;
   const foot = r.figure('shell.footHeightMm', s.footHeightMm, 'shell.footHeightMm') * MM;
-  const open = surface === 'soft' ? r.factor('room.softGapShare') : surface === 'stand' ? 8 : 1;
   return {
     widthM,
     depthM,
@@ -30,8 +33,26 @@ export function resolveShell(record: CaseRecord, r: Resolver): CaseData['shell']
     insideAirWm2K: r.factor('shell.insideAirWm2K'),
     skinLimitC: r.figure('shell.skinLimitC', s.skinLimitC, 'shell.skinLimitC'),
     exhaustLimitC: r.figure('shell.exhaustLimitC', s.exhaustLimitC, 'shell.exhaustLimitC'),
-    // a machine without feet still stands a hair above the desk
-    gapAreaM2: 2 * (widthM + depthM) * Math.max(foot, 0.3 * MM) * open,
-    gapLoss: r.factor('vents.gapLoss'),
+    gap: {
+      // a machine without feet still stands a hair above the desk
+      heightM: Math.max(foot, 0.3 * MM) * (surface === 'stand' ? STAND_HIGHER : 1),
+      widthM,
+      depthM,
+      open: openRims(s.feet ?? 'feet', surface === 'soft', r),
+      rimLoss: r.factor('vents.gapLoss'),
+      turnLoss: r.factor('vents.gapTurnLoss'),
+    },
+  };
+}
+
+/** What feet or rubber strips leave open of each rim; soft ground rises between them. */
+function openRims(feet: Feet, soft: boolean, r: Resolver): BaseGap['open'] {
+  const left = soft ? r.factor('room.softGapShare') : 1;
+  const beside = left * (1 - r.factor('shell.footCover'));
+  const strip = feet === 'feet' ? beside : left * (1 - r.factor('shell.stripCover'));
+  return {
+    rear: feet === 'rear-strip' || feet === 'two-strips' ? strip : beside,
+    front: feet === 'front-strip' || feet === 'two-strips' ? strip : beside,
+    side: beside,
   };
 }

@@ -64,6 +64,7 @@ export function PartMore({ list, index, part }: { list: PartList; index: number;
     case 'vents':
       return (
         <More>
+          <RecordField path={at('rimMm')} part={part.id} />
           <RecordField path={at('coveredBy')} part={part.id} />
         </More>
       );

@@ -24,6 +24,7 @@ export function OutsideStep() {
           {SHELL.map((field) => (
             <RecordField key={field} path={['shell', field]} />
           ))}
+          <RecordField path={['shell', 'feet']} empty="feet?" />
           <RecordField path={['shell', 'material']} empty="mixed?" />
           <RecordField path={['shell', 'finish']} empty="painted?" />
           <p className="text-small text-quiet pt-2">

@@ -33,6 +33,7 @@ export function VentFields({ index }: { index: number }) {
       <div>
         <RecordField path={at('widthMm')} part={vent.id} />
         <RecordField path={at('lengthMm')} part={vent.id} />
+        {(vent['side'] ?? 'base') === 'base' && <RecordField path={at('rimMm')} part={vent.id} />}
         <RecordField path={at('openShare')} part={vent.id} />
         <RecordField path={at('blockedShare')} part={vent.id} />
         <RecordField path={at('mesh')} part={vent.id} />
