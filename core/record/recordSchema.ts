@@ -48,7 +48,7 @@ const shell = z.looseObject({
   thicknessMm: num('thickness', { min: 4, max: 100, unit: 'mm' }, { name: 'shell thickness' }),
   massKg: num('mass', { min: 0.1, max: 15, unit: 'kg' }),
   footHeightMm: num('height of the feet', { min: 0, max: 60, unit: 'mm' }, { name: 'foot height' }),
-  feet: choice('stands on', FEET, { name: 'feet or strips' }),
+  feet: choice('feet or strips', FEET),
   skinLimitC: num('skin limit', { min: 25, max: 90, unit: '°C' }),
   exhaustLimitC: num('exhaust limit', { min: 30, max: 120, unit: '°C' }),
   material: choice('material', SHELL_MATERIALS, { name: 'shell material' }),
