@@ -42,11 +42,12 @@ export function estimate(open: OpenCase, options: EstimateOptions = {}): Estimat
   const byCap = new Array<CapEstimate>(caps.length);
   for (const i of order) {
     const { state, note } = states[i]!;
+    const readouts = bothReadouts(open, state, memory, outlines, notes, quieter);
     byCap[i] = {
       cap: caps[i]!,
       levelDbA: state.levelDbA,
-      note,
-      ...bothReadouts(open, state, memory, outlines, notes, quieter),
+      note: note ?? noGainNote(state, readouts.together.fans),
+      ...readouts,
     };
   }
   return {
@@ -67,6 +68,16 @@ function askedOf({ record }: OpenCase): RangeNote[] {
     return { path: [list, part?.id ?? index, ...field].join('.'), message };
   });
 }
+
+/** Where slower fans carry as much as any: a pipe holds it, and cooler vapor carries less. */
+function noGainNote(loudest: FanState, fans: Readout['fans']): string | null {
+  if (!fans.some((f, i) => f.rpm < SLOWER * loudest.rpms[i]!)) return null;
+  const speeds = fans.map((f) => `${f.id} at ${f.rpm.toFixed(0)} rpm`);
+  return `louder is no gain: ${speeds.join(', ')}`;
+}
+
+/** Speeds nearer than this are the same. */
+const SLOWER = 0.995;
 
 function levelOf(state: FanState): number {
   return state.levelDbA ?? -Infinity;

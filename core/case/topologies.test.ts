@@ -79,6 +79,47 @@ test('pads: storage to the base cover warms the skin, a pad from a plate cools t
   expect(fanned([{ id: 'p', from: 'storage', to: 'plate-gpu', sourceW: 6 }])).toBeLessThan(now);
 });
 
+test('a pad from a plate to the base cover heats its own spot of the skin, hotter than that over the plate', () => {
+  const pads = [
+    {
+      id: 'pad-gpu',
+      from: 'plate-gpu',
+      to: 'base-cover',
+      thicknessMm: 1,
+      widthMm: 20,
+      lengthMm: 20,
+    },
+  ];
+  const open = openCase({ record: { ...two, pads } });
+  const [cap] = estimate(open, { caps: ['full'] }).caps;
+  expect(cap!.together.binding).toEqual({ limit: 'skin', part: 'pad-gpu' });
+  const read = readPoint(open, 'full', cap!.together.cpuWatts, cap!.together.gpuWatts);
+  const at = (id: string) => read.skin.find((s) => s.id === id)!;
+  expect(at('pad-gpu').temperatureC).toBeCloseTo(at('pad-gpu').limitC, 2);
+  expect(at('plate-gpu').temperatureC).toBeLessThan(at('pad-gpu').limitC - 5);
+  // a bigger pad leads more and spreads it over more of the cover
+  const wide = readPoint(
+    openCase({ record: { ...two, pads: [{ ...pads[0]!, widthMm: 40, lengthMm: 40 }] } }),
+    'full',
+    30,
+    50,
+  );
+  const small = readPoint(open, 'full', 30, 50);
+  expect(wide.junctions[1]!.temperatureC).toBeLessThan(small.junctions[1]!.temperatureC);
+});
+
+test('where a pipe holds it and slower fans carry as much, the cap says which speeds and that louder is no gain', () => {
+  const overrides = new Map([['heatPipes.limitFactor.sintered', 0.8]]);
+  const e = estimate(openCase({ record: exampleRecord('one-die'), overrides }));
+  const full = e.caps[e.caps.length - 1]!;
+  const rpm = full.together.fans[0]!.rpm;
+  expect(full.note).toBe(`louder is no gain: fan at ${rpm.toFixed(0)} rpm`);
+  expect(rpm).toBeLessThan(5600 * 0.99);
+  expect(estimate(openCase({ record: two })).caps.map((c) => c.note)).not.toContainEqual(
+    expect.stringContaining('no gain'),
+  );
+});
+
 test('lint on a stack’s entrance costs less than blocked passages of that share, and something', () => {
   const lint = full((r) => (r.finStacks![0]!.lintShare = 0.5)).together.watts;
   const blocked = full((r) => (r.finStacks![0]!.blockedShare = 0.5)).together.watts;

@@ -25,19 +25,21 @@ import {
 import { visitPipes } from './pipeLimitPlanes';
 
 function partId(
-  { data }: MachineModel,
+  model: MachineModel,
   config: Configuration | null,
   limit: number,
   part: number,
 ): string {
+  const { data } = model;
   switch (limit) {
     case JUNCTION:
       return data.dies[part]!.id;
     case PIPE:
       return data.pipes[part]!.id;
     case CHAMBER:
-    case SKIN:
       return data.plates[part]!.id;
+    case SKIN:
+      return model.skinPart[part]!;
     case EXHAUST:
       return data.stacks[part]!.id;
     case FIRMWARE:

@@ -171,7 +171,7 @@ export function pointReadout(
       limitC: d.maxJunctionC,
     })),
     skin: model.skinNode.map((node, i) => ({
-      id: data.plates[i]!.id,
+      id: model.skinPart[i]!,
       temperatureC: read(node),
       limitC: data.shell.skinLimitC,
     })),

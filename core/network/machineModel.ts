@@ -26,7 +26,8 @@ export function buildModel(data: CaseData, like?: MachineModel): MachineModel {
     if (conductanceWPerK > 0 && a !== b) links.push(made);
     return made;
   };
-  const skinNode = data.plates.map((p) => node('skin over', p.id));
+  const skinPads = data.pads.filter((p) => p.fromPlate >= 0 && p.toPlate < 0);
+  const skinNode = [...data.plates, ...skinPads].map((p) => node('skin over', p.id));
   const segments = data.stacks.map((s) => makeSegments(data, s, node));
   const pipeNode = data.pipes.map((p) => node(p.id));
   const plateNode = data.plates.map((p) => node(p.id));
@@ -90,25 +91,27 @@ export function buildModel(data: CaseData, like?: MachineModel): MachineModel {
     }
   });
 
-  const skinAreaM2 = data.plates.map((p) =>
-    p.kind === 'none'
-      ? p.dies.reduce((sum, d) => sum + data.dies[d]!.widthM * data.dies[d]!.lengthM, 0)
-      : p.widthM * p.lengthM,
-  );
+  const skinAreaM2 = [
+    ...data.plates.map((p) =>
+      p.kind === 'none'
+        ? p.dies.reduce((sum, d) => sum + data.dies[d]!.widthM * data.dies[d]!.lengthM, 0)
+        : p.widthM * p.lengthM,
+    ),
+    // no air passes between a pad and the shell
+    ...skinPads.map(() => 0),
+  ];
   const { shell } = data;
+  const spotConductance = (areaM2: number) =>
+    skinSpotConductance(
+      areaM2,
+      shell.sheetConductivityWmK,
+      shell.sheetThicknessM,
+      shell.spotCoefficientWm2K,
+    );
   data.plates.forEach((_, i) => {
     const area = skinAreaM2[i]!;
     link(plateNode[i]!, skinNode[i]!, (AIR_WMK * area) / shell.plateGapM);
-    link(
-      skinNode[i]!,
-      shellNode,
-      skinSpotConductance(
-        area,
-        shell.sheetConductivityWmK,
-        shell.sheetThicknessM,
-        shell.spotCoefficientWm2K,
-      ),
-    );
+    link(skinNode[i]!, shellNode, spotConductance(area));
   });
   const diePlate = data.dies.map((_, i) => data.plates.findIndex((p) => p.dies.includes(i)));
   const dieNode = diePlate.map((p) => plateNode[p]!);
@@ -119,8 +122,16 @@ export function buildModel(data: CaseData, like?: MachineModel): MachineModel {
   let padTotalW = 0;
   const availableW = MAX_PAD_SHARE * data.power.restW * (1 - data.power.restLidShare);
   for (const pad of data.pads) {
-    const to = pad.toPlate < 0 ? shellNode : plateNode[pad.toPlate]!;
+    const spot = skinPads.indexOf(pad);
+    const to =
+      spot >= 0
+        ? skinNode[data.plates.length + spot]!
+        : pad.toPlate < 0
+          ? shellNode
+          : plateNode[pad.toPlate]!;
     if (pad.fromPlate >= 0) link(plateNode[pad.fromPlate]!, to, pad.conductanceWPerK);
+    // the skin under a pad is warmer than the shell around it
+    if (spot >= 0) link(to, shellNode, spotConductance(pad.areaM2));
     const watts = Math.min(pad.sourceW, availableW - padTotalW);
     padHeatW[to]! += watts;
     padTotalW += watts;
@@ -152,6 +163,7 @@ export function buildModel(data: CaseData, like?: MachineModel): MachineModel {
     pipeProfiles: pipeContacts.map((c, k) => pipeProfile(c, data.pipes[k]!.count)),
     segments,
     skinNode,
+    skinPart: [...data.plates, ...skinPads].map((p) => p.id),
     skinAreaM2,
     shellNode,
     intakeNode,

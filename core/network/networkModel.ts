@@ -62,7 +62,11 @@ export interface MachineModel {
   pipeProfiles: PipeProfile[];
   /** Pieces of each stack in the order the air meets them. */
   segments: Segment[][];
+  /** Spots of the shell: over each plate, and under each pad that leads from a plate to the base cover. */
   skinNode: number[];
+  /** Name of the plate or pad. */
+  skinPart: string[];
+  /** Area that the air inside passes along. */
   skinAreaM2: number[];
   shellNode: number;
   intakeNode: number;

@@ -191,6 +191,7 @@ export interface PadData {
   /** Plate it leads to, −1: the shell. */
   toPlate: number;
   conductanceWPerK: number;
+  areaM2: number;
   /** Watts of the rest of the machine that leave through it. */
   sourceW: number;
 }

@@ -76,6 +76,11 @@ export function heatCapacities({
     nodeJPerK[model.skinNode[i]!] = skin;
     overPlates += skin;
   });
+  const pads = data.pads.filter((p) => model.skinPart.indexOf(p.id, data.plates.length) >= 0);
+  pads.forEach((p, i) => {
+    nodeJPerK[model.skinNode[data.plates.length + i]!] =
+      p.areaM2 * data.shell.sheetThicknessM * sheet;
+  });
   const massKg = r.figure('shell.massKg', record.shell?.massKg, 'shell.massKg');
   const warm = massKg * r.factor('shell.warmMassShare') * r.factor('shell.specificHeatJkgK');
   nodeJPerK[model.shellNode] = Math.max(0.2 * warm, warm - overPlates);

@@ -20,6 +20,7 @@ export function resolvePads(record: CaseRecord, r: Resolver): PadData[] {
       const fromPlate = plate(p.from);
       const side = (key: 'widthMm' | 'lengthMm') =>
         r.figure(`${at}.${key}`, p[key], 'pads.sideMm') * MM;
+      const areaM2 = side('widthMm') * side('lengthMm');
       const thickness = r.figure(`${at}.thicknessMm`, p.thicknessMm, 'pads.thicknessMm') * MM;
       const conductivity = r.figure(
         `${at}.conductivityWmK`,
@@ -31,7 +32,8 @@ export function resolvePads(record: CaseRecord, r: Resolver): PadData[] {
         id: p.id,
         fromPlate,
         toPlate: plate(p.to),
-        conductanceWPerK: (conductivity * side('widthMm') * side('lengthMm')) / thickness,
+        conductanceWPerK: (conductivity * areaM2) / thickness,
+        areaM2,
         sourceW:
           fromPlate >= 0 || !word
             ? 0
