@@ -171,6 +171,11 @@ test('over time: the firmware’s later limit cuts in, and the marked point is r
   await page.keyboard.press('w');
   await expect(page.getByText(/later limit of CPU cuts in/)).toBeVisible();
   await expect(page.locator('canvas').first()).toBeVisible();
+  await expect(page.getByTestId('steady-skin')).toHaveText(/^\d+ °C$/);
+  // without fans the skin passes its limit, which this setting does not say is held
+  await page.getByLabel('fans').selectOption('off');
+  await expect(page.getByTestId('skin-left-out')).toContainText('skin limit of 48 °C is left out');
+  await page.locator('body').click({ position: { x: 640, y: 20 } });
   await page.keyboard.press('w');
   await expect(page.getByTestId('marked-watts')).toBeVisible();
   const first = await page.getByTestId('marked-watts').textContent();

@@ -92,6 +92,11 @@ export const HOW_TO: Readonly<Record<string, HowTo>> = {
     'Chip power leaves out memory and regulators.',
     { usual: [20, 200] },
   ),
+  'settings.*.skinHeld': how(
+    'A log in which watts sink while junctions and fans stand still, and the base stays at one temperature.',
+    'A later limit looks alike: it comes at once and stays.',
+    { tool: 'from a log' },
+  ),
   'settings.*.fanRamp.startC': how(
     'The junction at which the fans are first heard.',
     'Hysteresis: on the way up, not down.',

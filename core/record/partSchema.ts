@@ -210,6 +210,8 @@ export const setting = z.looseObject({
   cpuShortW: num('short', WATTS, { name: 'CPU short' }),
   cpuShortWindowS: num('window', { min: 0, max: 3600, unit: 's' }, { name: 'CPU short window' }),
   gpuSustainedW: num('GPU sustained', WATTS),
+  /** Whether the firmware cuts watts so that the skin stays at its limit. */
+  skinHeld: flag('holds the skin'),
   /** How the fans follow the hottest junction. */
   fanRamp: z
     .looseObject({

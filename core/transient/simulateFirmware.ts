@@ -24,6 +24,7 @@ export const EVENT_KINDS = [
   'short-limit-ends',
   'later-limit',
   'junction',
+  'skin',
   'adapter',
   'fans',
 ] as const;
@@ -57,6 +58,8 @@ export interface Simulation {
   junctionC: { id: string; limitC: number; temperatureC: Float64Array }[];
   /** Hottest skin. */
   skinC: Float64Array;
+  /** Its limit, and whether the setting says that the firmware holds it. */
+  skin: { limitC: number; held: boolean };
   events: FirmwareEvent[];
   /** Means over the last five minutes, or the last half of a shorter run. */
   sustained: { cpuW: number; gpuW: number; levelDbA: number | null };
@@ -71,7 +74,8 @@ export interface Simulation {
  *
  * Watts of each role are the least of: the load; the sustained limit, or for the CPU as much as keeps a running average
  * `a' = a + (P − a)(1 − e^(−Δt/τ))` at or below it, up to the short-term limit; after `later.afterS` the later limits; what
- * holds each junction at its limit; what the adapter leaves. Fans follow the hottest junction along a ramp, up at once as
+ * holds each junction at its limit; where the setting says that the firmware holds the skin, what brings that back to its limit;
+ * what the adapter leaves. Fans follow the hottest junction along a ramp, up at once as
  * fast as they turn, down with a hysteresis. Between samples the network is linear and its step exact.
  *
  * @param open the case
@@ -134,6 +138,7 @@ export function simulateFirmware(open: OpenCase, options: SimulationOptions = {}
       temperatureC: new Float64Array(steps),
     })),
     skinC: new Float64Array(steps),
+    skin: { limitC: data.shell.skinLimitC, held: open.setting?.skinHeld === true },
     events: [],
     sustained: { cpuW: 0, gpuW: 0, levelDbA: null },
     assumed: [...data.assumed, ...capacities.assumed, ...firmware.assumed],
@@ -146,6 +151,7 @@ export function simulateFirmware(open: OpenCase, options: SimulationOptions = {}
   };
   const keep = Math.exp(-stepS / firmware.windowS);
   let average = 0;
+  const skin = skinHold(stepS);
   const ambientC = data.room.temperatureC;
   for (let k = 0; k < steps; k++) {
     const atS = k * stepS;
@@ -174,6 +180,15 @@ export function simulateFirmware(open: OpenCase, options: SimulationOptions = {}
         say(atS, 'junction', data.dies[i]!.id);
       }
     }
+    let hottest = -Infinity;
+    for (const i of skinAt) hottest = Math.max(hottest, x[i]!);
+    out.skinC[k] = ambientC + hottest;
+    if (out.skin.held) {
+      const left = skin(out.skinC[k]! - out.skin.limitC, cpuW + gpuW);
+      if (left < 1) say(atS, 'skin', 'skin');
+      cpuW *= left;
+      gpuW *= left;
+    }
     const level = levelOf(duty);
     const state = stateOf(level);
     if (config.adapterW !== null) {
@@ -199,9 +214,6 @@ export function simulateFirmware(open: OpenCase, options: SimulationOptions = {}
         cpuW * model.dieBeyondCpuKPerW[i]! +
         gpuW * model.dieBeyondGpuKPerW[i]!;
     }
-    let hottest = -Infinity;
-    for (const i of skinAt) hottest = Math.max(hottest, x[i]!);
-    out.skinC[k] = ambientC + hottest;
     duty = nextDuty(out, k, duty, { least, most, ...firmware });
     if (duty >= most - 1e-9 && most > least) say(atS, 'fans', 'fans');
     average = runningAverage(average, cpuW, keep);
@@ -231,6 +243,27 @@ function powerLimits(s: SettingRecord | undefined) {
     laterGpuW: v(s?.later?.gpuSustainedW) ?? gpuSustainedW,
   };
 }
+
+/**
+ * How firmware that holds the skin cuts watts: a proportional and integral controller on what the skin is above its limit.
+ *
+ * @param stepS time between samples
+ * @returns told kelvin above the limit and watts wanted, the share of these that is left
+ * Source: common practice, no source.
+ */
+function skinHold(stepS: number): (aboveK: number, wantedW: number) => number {
+  let sum = 0;
+  return (aboveK, wantedW) => {
+    if (!(wantedW > 0) || !Number.isFinite(wantedW)) return 1;
+    // held within what it can do, so that it does not wind up
+    sum = Math.min(SKIN_SPAN_K, Math.max(0, sum + (aboveK * stepS) / SKIN_INTEGRAL_S));
+    return Math.min(1, Math.max(0, 1 - (aboveK + sum) / SKIN_SPAN_K));
+  };
+}
+
+/** Kelvin above the limit at which all watts would be cut, and how fast a lasting excess is worked off. */
+const SKIN_SPAN_K = 8;
+const SKIN_INTEGRAL_S = 60;
 
 /** Watts on the setting's ray that stay within the limits at full speed: where properties are taken without a setting. */
 function wattsWithin(model: MachineModel, ray: { cpu: number; gpu: number }) {

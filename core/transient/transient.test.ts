@@ -354,3 +354,43 @@ describe('firmware', () => {
     );
   });
 });
+
+describe('firmware that holds the skin', () => {
+  const run = (skinHeld: boolean, hours = 3) => {
+    const record = changed((r) => {
+      r.shell!.skinLimitC = 40;
+      r.settings = [
+        {
+          id: 's',
+          cpuSustainedW: 50,
+          gpuSustainedW: 80,
+          skinHeld,
+          fanRamp: { startC: 40, fullC: 60 },
+        },
+      ];
+    });
+    const open = openCase({ record });
+    return { open, found: simulateFirmware(open, { durationS: hours * 3600, stepS: 2 }) };
+  };
+
+  test('cuts both dies until the skin stands at its limit: the watts of the steady answer', () => {
+    const { open, found } = run(true);
+    const end = found.skinC[found.steps - 1]!;
+    expect(end).toBeCloseTo(40, 1);
+    expect(Math.max(...found.skinC)).toBeLessThan(42);
+    expect(found.events.map((e) => e.kind)).toContain('skin');
+    const { cpuW, gpuW, levelDbA } = found.sustained;
+    expect(cpuW / gpuW).toBeCloseTo(50 / 80, 2);
+    const [steady] = estimate(open, { caps: [levelDbA!], envelopes: false }).caps;
+    expect(steady!.together.binding.limit).toBe('skin');
+    expect((cpuW + gpuW) / steady!.together.watts).toBeGreaterThan(0.97);
+    expect((cpuW + gpuW) / steady!.together.watts).toBeLessThan(1.03);
+  });
+
+  test('where the setting does not say so the skin passes its limit and nothing is cut for it', () => {
+    const { found } = run(false);
+    expect(found.skin).toEqual({ limitC: 40, held: false });
+    expect(found.skinC[found.steps - 1]!).toBeGreaterThan(42);
+    expect(found.events.map((e) => e.kind)).not.toContain('skin');
+  });
+});

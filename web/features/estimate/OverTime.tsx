@@ -36,6 +36,8 @@ function eventWords(e: FirmwareEvent): string {
       return `later limit of ${part} cuts in`;
     case 'junction':
       return `${part} junction at its limit, its watts are cut`;
+    case 'skin':
+      return 'skin at its limit, both dies are cut';
     case 'adapter':
       return 'adapter at its rating, both dies are cut';
     case 'fans':
@@ -54,6 +56,8 @@ export function OverTime({ request }: { request: CaseRequest }) {
   const [minutes, setMinutes] = useState(30);
   const [load, setLoad] = useState<Load>('both');
   const [run, setRun] = useState<Simulation | null>(null);
+  /** Hottest skin once these watts have lasted for hours. */
+  const [steadySkinC, setSteadySkinC] = useState<number | null>(null);
   const [error, setError] = useState<string | null>(null);
   const submit = useRef(latestOnly());
   const roles = new Set(record.dies?.map((d) => d.role));
@@ -68,7 +72,11 @@ export function OverTime({ request }: { request: CaseRequest }) {
           ...(load === 'gpu' ? { cpuLoadW: 0 } : {}),
         });
         if (!open) return;
+        const { cpuW, gpuW, levelDbA } = found.sustained;
+        const { skin } = await estimateWorker().readPoint(request, levelDbA ?? 'off', cpuW, gpuW);
+        if (!open) return;
         setRun(found);
+        setSteadySkinC(Math.max(...skin.map((x) => x.temperatureC)));
         setError(null);
       } catch (e) {
         if (open) setError(e instanceof Error ? e.message : String(e));
@@ -212,7 +220,23 @@ export function OverTime({ request }: { request: CaseRequest }) {
                 {degrees(run.skinC[run.steps - 1]!)}{' '}
                 <span className="unit">{units.temperature}</span>
               </dd>
+              {steadySkinC !== null && (
+                <>
+                  <dt className="text-quiet">once it lasts for hours</dt>
+                  <dd className="figure text-right" data-testid="steady-skin">
+                    {degrees(steadySkinC)} <span className="unit">{units.temperature}</span>
+                  </dd>
+                </>
+              )}
             </dl>
+            {steadySkinC !== null && steadySkinC > run.skin.limitC + 0.5 && (
+              <p className="text-small mt-2" data-testid="skin-left-out">
+                The skin limit of {degrees(run.skin.limitC)} {units.temperature} is left out here:{' '}
+                {run.skin.held
+                  ? 'this run ends before the skin is warm.'
+                  : 'the setting does not say that the firmware holds the skin. At every cap it counts, so that less is sustained there.'}
+              </p>
+            )}
           </>
         )}
       </aside>

@@ -17,6 +17,7 @@ const SETTING_COLUMNS = columnsOf(
   ['cpuShortW', 'w-20'],
   ['cpuShortWindowS', 'w-20'],
   ['gpuSustainedW', 'w-28'],
+  ['skinHeld', 'w-24'],
   ['later.cpuSustainedW', 'w-24'],
   ['later.afterS', 'w-20'],
 );
