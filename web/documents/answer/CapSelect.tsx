@@ -72,7 +72,7 @@ export function CapSelect({
   return (
     <select
       ref={select}
-      className="select select-xs w-28"
+      className={`select select-xs ${name === words ? 'w-28' : 'w-auto pr-9'}`}
       aria-label={label}
       value={String(value)}
       onChange={(e) => {
