@@ -1,3 +1,4 @@
+import { spreadingFin } from '../conduction/fin';
 import { air, emptyAir, type AirProperties } from '../fluids/air';
 import type { CaseData, VentData } from '../record/caseData';
 import { gapResistance, rimAreaM2, type BaseOpening } from './baseGap';
@@ -195,7 +196,7 @@ export function buildAirSystem(data: CaseData, like?: AirSystem): AirSystem {
       duct: ductOf(s.gapM, s.fin.heightM, s.fin.depthM),
       fin: s.fin,
       openShare: s.openShare,
-      contactDepthM: s.contactDepthM,
+      spreading: spreadingFin(s.fin, s.contactDepthM),
       faceLoss: stackFaceLoss(s.openShare, s.lintShare),
     })),
     keep: stacks.map((s) => (1 - data.air.leakage) * (1 - s.extraLeakage)),

@@ -1,5 +1,5 @@
 import type { AirProperties } from '../fluids/air';
-import { stackFinEfficiency, type FinRow } from '../conduction/fin';
+import { stackFinEfficiency, type FinRow, type SpreadingFin } from '../conduction/fin';
 import { ductApparentFriction, ductMeanNusselt, type Duct } from './rectangularDuct';
 import { finRowLoss, lintLoss } from './openings';
 
@@ -10,7 +10,8 @@ export interface StackGeometry {
   duct: Duct;
   fin: FinRow;
   openShare: number;
-  contactDepthM: number;
+  /** The fin as heat enters it from what lies under it. */
+  spreading: SpreadingFin;
   /** Loss of entrance, exit and lint on the velocity between the fins. */
   faceLoss: number;
 }
@@ -76,7 +77,7 @@ export function stackConductance(
   const reynolds = stackReynolds(stack, flowM3s, properties);
   const nusselt = nusseltFactor * ductMeanNusselt(stack.duct, reynolds, properties.prandtl);
   const h = (nusselt * properties.conductivityWmK) / hydraulicM;
-  const eta = stackFinEfficiency(stack.fin, h, stack.contactDepthM);
+  const eta = stackFinEfficiency(stack.spreading, h);
   const bases = stack.fin.joined === 'both-sides' ? 2 : 1;
   const wetted = stack.passages * lengthM * (2 * heightM * eta + bases * gapM);
   return h * wetted * factor;

@@ -74,3 +74,36 @@ function besselI1(x: number): number {
             (0.51498869 + t * (0.15084934 + t * (0.02658733 + t * (0.00301532 + t * 0.00032411))))))
   );
 }
+
+/**
+ * Bessel function of the first kind, order 0; absolute error below 1e-7.
+ * Source: Abramowitz & Stegun, 9.4.1 and 9.4.3; from memory, checked in the tests.
+ */
+export function besselJ0(x: number): number {
+  const a = Math.abs(x);
+  if (a <= 3) {
+    const y = (a / 3) ** 2;
+    return (
+      1 +
+      y *
+        (-2.2499997 +
+          y * (1.2656208 + y * (-0.3163866 + y * (0.0444479 + y * (-0.0039444 + y * 0.00021)))))
+    );
+  }
+  const y = 3 / a;
+  const amplitude =
+    0.79788456 +
+    y *
+      (-0.00000077 +
+        y *
+          (-0.0055274 + y * (-0.00009512 + y * (0.00137237 + y * (-0.00072805 + y * 0.00014476)))));
+  const phase =
+    a -
+    0.78539816 +
+    y *
+      (-0.04166397 +
+        y *
+          (-0.00003954 +
+            y * (0.00262573 + y * (-0.00054125 + y * (-0.00029333 + y * 0.00013558)))));
+  return (amplitude * Math.cos(phase)) / Math.sqrt(a);
+}

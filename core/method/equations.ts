@@ -112,7 +112,7 @@ export const METHOD: readonly MethodChapter[] = [
         title: 'Fin efficiency',
         tex: String.raw`\eta = \frac{\tanh mL}{mL},\quad m = \sqrt{\frac{2h}{k t}}`,
         where:
-          'Along the height from the joint, and again along the depth where the pipe is narrower than the fin is deep.',
+          'Along the height from the joint; where the pipe is narrower than the fin is deep, two-dimensional conduction from the contact instead, by cosine series.',
         range: 'thin straight fins',
         source: 'Incropera et al., ch. 3',
         file: 'core/conduction/fin.ts',
