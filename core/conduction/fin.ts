@@ -34,7 +34,6 @@ export interface SpreadingFin {
   conductivityWmK: number;
   /** From the joint to the insulated tip or mirror plane. */
   lengthM: number;
-  halfDepthM: number;
   /** Null where the contact is as wide as the fin is deep. */
   modes: Modes | null;
 }
@@ -70,7 +69,7 @@ export function spreadingFin(fin: FinRow, contactDepthM: number): SpreadingFin {
     thicknessM: fin.thicknessM,
     conductivityWmK: fin.conductivityWmK,
     lengthM: fin.joined === 'both-sides' ? fin.heightM / 2 : fin.heightM,
-    halfDepthM,
+
     modes: null,
   };
   const half = Math.min(contactDepthM / 2, halfDepthM);
@@ -122,7 +121,7 @@ export function spreadingFin(fin: FinRow, contactDepthM: number): SpreadingFin {
  * finite differences to 3 %.
  */
 export function stackFinEfficiency(fin: SpreadingFin, hWm2K: number): number {
-  const { lengthM, halfDepthM, modes } = fin;
+  const { lengthM, modes } = fin;
   if (!modes) return finEfficiency(lengthM, fin.thicknessM, fin.conductivityWmK, hWm2K);
   const m2 = (2 * hWm2K) / (fin.conductivityWmK * fin.thicknessM);
   const m = Math.sqrt(m2);
