@@ -76,3 +76,36 @@ test('a pipe that binds is at its limit with the vapor it has there, and at none
     for (const share of [0.5, 0.8, 0.98]) expect(loaded(share * point.watts)).toBeLessThan(1);
   }
 });
+
+test('a pipe that boils, which hotter vapor does sooner, is at its limit with the vapor it has there', () => {
+  // bubbles nearly as large as the pores: it boils at a few watts per square centimetre
+  const overrides = new Map([['heatPipes.nucleationUm', 42]]);
+  const { model } = openCase({ record: exampleRecord('two-fan-shared-pipes'), overrides });
+  const { rpms } = fanState(model.data, 1);
+  for (const ray of [
+    { cpu: 1, gpu: 0 },
+    { cpu: 0.3, gpu: 0.7 },
+  ]) {
+    const { watts, binding } = boundaryOnRay(model, rpms, ray, null, createState(model));
+    expect(binding).toMatchObject({ limit: 'pipe', kind: 'boiling' });
+    const load = (w: number) => {
+      const [cpuW, gpuW] = [w * ray.cpu, w * ray.gpu];
+      const state = settleAt(model, rpms, cpuW, gpuW);
+      const contacts = model.pipeContacts[0]!;
+      const heat = new Float64Array(contacts.length);
+      const above = state.base.map(
+        (x, i) => x + cpuW * state.perCpuW[i]! + gpuW * state.perGpuW[i]!,
+      );
+      contactHeat(model, 0, above, heat);
+      const { fluxWm2 } = pipeCapability(
+        model,
+        0,
+        nodeC(model, state, model.pipeNode[0]!, cpuW, gpuW),
+      );
+      return Math.max(...contacts.map((c, j) => heat[j]! / c.areaM2)) / fluxWm2;
+    };
+    expect(load(watts)).toBeCloseTo(1, 2);
+    expect(load(0.9 * watts)).toBeLessThan(1);
+    expect(load(1.1 * watts)).toBeGreaterThan(1);
+  }
+});
