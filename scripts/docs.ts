@@ -1,11 +1,17 @@
 // npm run docs: writes the documents that are made from the core.
-import { mkdirSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { bandsDocument } from '@zugluft/core/method/bandsDocument';
+import { bandedExamples } from '@zugluft/core/method/bandedExamples';
 import { methodDocument } from '@zugluft/core/method/methodDocument';
 import { recordJsonSchema } from '@zugluft/core/record/recordJsonSchema';
 import { openApiDocument } from '@zugluft/server/openapi/openApiDocument';
 import { openUpJsonSchema } from '@zugluft/core/service/openUpJsonSchema';
 
 writeFileSync('docs/method.md', methodDocument());
+writeFileSync(
+  'docs/bands.md',
+  bandsDocument(bandedExamples((file) => JSON.parse(readFileSync(`examples/${file}`, 'utf8')))),
+);
 mkdirSync('docs/format', { recursive: true });
 writeFileSync('docs/format/record.schema.json', recordJsonSchema());
 writeFileSync('docs/format/openapi.json', openApiDocument());

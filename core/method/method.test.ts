@@ -2,9 +2,19 @@ import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { DEFAULTS, type Default } from '../record/defaults';
 import { METHOD } from './equations';
+import { bandedExamples } from './bandedExamples';
+import { bandsDocument } from './bandsDocument';
 import { methodDocument } from './methodDocument';
 
 const root = join(__dirname, '../..');
+
+test('docs/bands.md is what the draws of the examples say (npm run docs)', () => {
+  expect(readFileSync(join(root, 'docs/bands.md'), 'utf8')).toBe(
+    bandsDocument(
+      bandedExamples((file) => JSON.parse(readFileSync(join(root, 'examples', file), 'utf8'))),
+    ),
+  );
+});
 
 test('docs/method.md is what the core says (npm run docs)', () => {
   expect(readFileSync(join(root, 'docs/method.md'), 'utf8')).toBe(methodDocument());
