@@ -1,5 +1,10 @@
-import type { DrawPlan } from './draws';
+import { openCase } from '../case/openCase';
+import { DEFAULTS, type DefaultKey } from '../record/defaults';
+import { fieldAt } from '../record/fieldTable';
+import { exampleRecord } from '../test-support/exampleRecord';
+import { planDraws, type DrawPlan } from './draws';
 import { measureNext } from './measureNext';
+import { SETTLED_BY } from './settledBy';
 
 /** A plan of causes of which each is known to so many per cent. */
 const plan = (inputs: Record<string, string | null>, relative: number): DrawPlan =>
@@ -62,4 +67,18 @@ test('what is chosen or cannot be found out is not proposed, nor what is known w
   expect(measureNext(plan({ [depth]: null }, 0.01), shares(depth), HALF_W, nothingRead)).toEqual(
     [],
   );
+});
+
+test('whatever is drawn is read off the machine, settled by an act of the bench, or decided by the house', () => {
+  const decided = ['shell.skinLimitC', 'shell.exhaustLimitC'];
+  const nameless = new Set<string>();
+  for (const name of ['two-fan-shared-pipes', 'four-fan-eight-pipes', 'one-die'] as const) {
+    for (const input of planDraws(openCase({ record: exampleRecord(name) }), { draws: 8 }).inputs) {
+      const key = (input.key ?? input.path) as DefaultKey;
+      const d = DEFAULTS[key];
+      if (d && d.low === d.high) continue;
+      if (!SETTLED_BY[key] && !fieldAt(input.path)?.measured) nameless.add(key);
+    }
+  }
+  expect([...nameless].sort()).toEqual([...decided].sort());
 });
