@@ -3,14 +3,8 @@ import { waterFromTable } from '../fluids/waterTable';
 import type { MachineModel } from '../network/networkModel';
 import { nodeC, outletOf, type LinearState } from '../network/steadyState';
 import { chamberCapillaryW } from '../pipes/chamberLimit';
-import {
-  FAILURES,
-  LIMITS,
-  type Binding,
-  type Configuration,
-  type HalfPlane,
-  type Ray,
-} from './limitTypes';
+import { bindingOf, codeOf } from './limitNames';
+import { type Binding, type Configuration, type HalfPlane, type Ray } from './limitTypes';
 import {
   ADAPTER,
   CHAMBER,
@@ -18,48 +12,10 @@ import {
   FIRMWARE,
   JUNCTION,
   NO_FAILURE,
-  PIPE,
   SKIN,
   type Visit,
 } from './limitVisit';
 import { visitPipes } from './pipeLimitPlanes';
-
-function partId(
-  model: MachineModel,
-  config: Configuration | null,
-  limit: number,
-  part: number,
-): string {
-  const { data } = model;
-  switch (limit) {
-    case JUNCTION:
-      return data.dies[part]!.id;
-    case PIPE:
-      return data.pipes[part]!.id;
-    case CHAMBER:
-      return data.plates[part]!.id;
-    case SKIN:
-      return model.skinPart[part]!;
-    case EXHAUST:
-      return data.stacks[part]!.id;
-    case FIRMWARE:
-      return part === 0 ? config!.cpuPart : config!.gpuPart;
-    default:
-      return 'adapter';
-  }
-}
-
-function bindingOf(
-  model: MachineModel,
-  config: Configuration | null,
-  limit: number,
-  part: number,
-  kind: number,
-): Binding {
-  const id = partId(model, config, limit, part);
-  const binding: Binding = { limit: LIMITS[limit]!, part: id };
-  return kind === NO_FAILURE ? binding : { ...binding, kind: FAILURES[kind]! };
-}
 
 /** Junctions, skin and exhaust air. */
 function visitTemperatures(model: MachineModel, state: LinearState, visit: Visit): void {
@@ -261,8 +217,8 @@ const VAPOR_ROUNDS = 30;
 
 /**
  * How far a ray goes before the first limit of a solved state. A pipe or chamber is held to what it carries with the vapor it
- * has there, not with that of a hotter or cooler machine. A pipe whose cold, thin vapor carries little stalls, warms up and then carries more, so that
- * the highest of such watts is the one that counts.
+ * has there, not with that of a hotter or cooler machine. A pipe whose cold, thin vapor carries little stalls, warms up and then
+ * carries more, so that the highest of such watts is the one that counts.
  *
  * @param state its vapor temperatures are set to those at which pipes and chambers were looked at
  * @returns W, ≥ 0
@@ -333,32 +289,8 @@ const STEEPEST = 0.9;
 
 /** The limit that the last {@link firstLimit} met, as one whole number below 65 536: for many draws. */
 export function lastHitCode(): number {
-  return (hit.limit * MAX_PARTS + hit.part) * FAILURE_CODES + hit.kind + 1;
+  return codeOf(hit.limit, hit.part, hit.kind);
 }
-
-/** What {@link lastHitCode} means. */
-export function bindingOfCode(
-  model: MachineModel,
-  config: Configuration | null,
-  code: number,
-): Binding {
-  const kind = (code % FAILURE_CODES) - 1;
-  const part = Math.floor(code / FAILURE_CODES) % MAX_PARTS;
-  return bindingOf(model, config, limitOfCode(code), part, kind);
-}
-
-/** Which limit a code is of, as its place in `LIMITS`. */
-export function limitOfCode(code: number): number {
-  return Math.floor(code / (FAILURE_CODES * MAX_PARTS));
-}
-
-/** The code of a limit that has no kinds. */
-export function codeOf(limit: number, part: number): number {
-  return (limit * MAX_PARTS + part) * FAILURE_CODES + NO_FAILURE + 1;
-}
-
-const MAX_PARTS = 1024;
-const FAILURE_CODES = 8;
 
 /** The limit that the last {@link firstLimit} met. */
 export function lastHit(model: MachineModel, config: Configuration | null): HalfPlane {

@@ -394,6 +394,14 @@ export const DEFAULTS = {
     'K',
     'fans slow down only this far below where they sped up',
   ),
+  'settings.skinSpanK': of(8, 4, 15, 'K', 'skin above its limit at which firmware cuts all watts'),
+  'settings.skinIntegralS': of(
+    60,
+    20,
+    180,
+    's',
+    'time in which firmware works off a lasting excess',
+  ),
   'settings.fanDutyPerS': of(
     0.05,
     0.02,

@@ -11,6 +11,9 @@ export interface FirmwareFigures {
   fanFullBelowLimitK: number;
   hysteresisK: number;
   dutyPerS: number;
+  /** Of firmware that holds the skin: kelvin above its limit at which all watts would be cut, and how fast a lasting excess is worked off. */
+  skinSpanK: number;
+  skinIntegralS: number;
 }
 
 /**
@@ -38,6 +41,8 @@ export function firmwareFigures({
     fanFullBelowLimitK: fan?.fullC === undefined ? r.factor('settings.fanFullBelowLimitK') : 0,
     hysteresisK: r.figure(`${at}.fanRamp.hysteresisK`, fan?.hysteresisK, 'settings.fanHysteresisK'),
     dutyPerS: r.factor('settings.fanDutyPerS'),
+    skinSpanK: s?.skinHeld ? r.factor('settings.skinSpanK') : 0,
+    skinIntegralS: s?.skinHeld ? r.factor('settings.skinIntegralS') : 0,
   };
   return { ...figures, assumed: r.assumed };
 }

@@ -151,7 +151,7 @@ export function simulateFirmware(open: OpenCase, options: SimulationOptions = {}
   };
   const keep = Math.exp(-stepS / firmware.windowS);
   let average = 0;
-  const skin = skinHold(stepS);
+  const skin = skinHold(stepS, firmware);
   const ambientC = data.room.temperatureC;
   for (let k = 0; k < steps; k++) {
     const atS = k * stepS;
@@ -248,22 +248,22 @@ function powerLimits(s: SettingRecord | undefined) {
  * How firmware that holds the skin cuts watts: a proportional and integral controller on what the skin is above its limit.
  *
  * @param stepS time between samples
+ * @param figures span and time of the controller
  * @returns told kelvin above the limit and watts wanted, the share of these that is left
  * Source: common practice, no source.
  */
-function skinHold(stepS: number): (aboveK: number, wantedW: number) => number {
+function skinHold(
+  stepS: number,
+  { skinSpanK, skinIntegralS }: FirmwareFigures,
+): (aboveK: number, wantedW: number) => number {
   let sum = 0;
   return (aboveK, wantedW) => {
     if (!(wantedW > 0) || !Number.isFinite(wantedW)) return 1;
     // held within what it can do, so that it does not wind up
-    sum = Math.min(SKIN_SPAN_K, Math.max(0, sum + (aboveK * stepS) / SKIN_INTEGRAL_S));
-    return Math.min(1, Math.max(0, 1 - (aboveK + sum) / SKIN_SPAN_K));
+    sum = Math.min(skinSpanK, Math.max(0, sum + (aboveK * stepS) / skinIntegralS));
+    return Math.min(1, Math.max(0, 1 - (aboveK + sum) / skinSpanK));
   };
 }
-
-/** Kelvin above the limit at which all watts would be cut, and how fast a lasting excess is worked off. */
-const SKIN_SPAN_K = 8;
-const SKIN_INTEGRAL_S = 60;
 
 /** Watts on the setting's ray that stay within the limits at full speed: where properties are taken without a setting. */
 function wattsWithin(model: MachineModel, ray: { cpu: number; gpu: number }) {

@@ -1,6 +1,6 @@
 import type { OpenCase } from '../case/openCase';
 import { aloneRay } from '../case/setTogether';
-import { codeOf } from '../envelope/limits';
+import { codeOf } from '../envelope/limitNames';
 import { ADAPTER, FIRMWARE } from '../envelope/limitVisit';
 import type { Ray } from '../envelope/limitTypes';
 import type { MachineModel } from '../network/networkModel';

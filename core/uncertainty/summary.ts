@@ -7,7 +7,7 @@ import {
   type SensitivityShare,
 } from '../case/answer';
 import type { Cap } from '../envelope/fanStates';
-import { bindingOfCode } from '../envelope/limits';
+import { bindingOfCode } from '../envelope/limitNames';
 import { COLUMNS, READOUTS, type Drawn, type DrawPlan } from './draws';
 import { mapReadouts } from './mapReadouts';
 import { halfBandAfter, type ReadingColumn } from './afterReadings';
