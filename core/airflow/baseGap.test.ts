@@ -143,5 +143,13 @@ describe('what feet and strips cost a machine with two fans (common practice, no
         for (const x of r.vents!) if (x.side === 'base') x.rimMm = mm;
       });
     expect(rim(15)).toBeGreaterThan(rim(60) * 1.02);
+    // put on the plan instead: its middle 90 mm from the rear edge, of 60 mm half is before it
+    const placed = watts((r) => {
+      r.shell!.footHeightMm = 1;
+      r.shell!.feet = 'front-strip';
+      const on = r.vents!.filter((x) => x.side === 'base').map((x) => x.id);
+      r.airway = { places: Object.fromEntries(on.map((id) => [id, { xMm: 80, yMm: 90 }])) };
+    });
+    expect(placed).toBeCloseTo(rim(60), 6);
   });
 });

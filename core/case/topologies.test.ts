@@ -1,3 +1,6 @@
+import { skinSpotConductance } from '../conduction/skinSpot';
+import { settleAt } from '../envelope/pointReadout';
+import { nodeC } from '../network/steadyState';
 import { openCase } from './openCase';
 import { estimate } from './estimate';
 import { readPoint } from './readPoint';
@@ -97,6 +100,23 @@ test('a pad from a plate to the base cover heats its own spot of the skin, hotte
   const at = (id: string) => read.skin.find((s) => s.id === id)!;
   expect(at('pad-gpu').temperatureC).toBeCloseTo(at('pad-gpu').limitC, 2);
   expect(at('plate-gpu').temperatureC).toBeLessThan(at('pad-gpu').limitC - 5);
+  // what comes through the pad leaves into the sheet around a disc of its size (Incropera et al., ch. 3)
+  const { model } = open;
+  const state = settleAt(
+    model,
+    read.fans.map((f) => f.rpm),
+    read.cpuWatts,
+    read.gpuWatts,
+  );
+  const nodeAt = (node: number) => nodeC(model, state, node, read.cpuWatts, read.gpuWatts);
+  const spot = nodeAt(model.skinNode[model.skinPart.indexOf('pad-gpu')]!);
+  const [pad] = model.data.pads;
+  const { sheetConductivityWmK, sheetThicknessM, spotCoefficientWm2K } = model.data.shell;
+  const inW = pad!.conductanceWPerK * (nodeAt(model.plateNode[pad!.fromPlate]!) - spot);
+  const outW =
+    skinSpotConductance(4e-4, sheetConductivityWmK, sheetThicknessM, spotCoefficientWm2K) *
+    (spot - nodeAt(model.shellNode));
+  expect(inW / outW).toBeCloseTo(1, 3);
   // a bigger pad leads more and spreads it over more of the cover
   const wide = readPoint(
     openCase({ record: { ...two, pads: [{ ...pads[0]!, widthMm: 40, lengthMm: 40 }] } }),
