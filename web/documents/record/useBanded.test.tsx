@@ -64,6 +64,13 @@ test('before the first draws stand the bands that are stored of the case', () =>
   });
   expect(result.current.live.estimate!.caps[1]!.together.p50).toBeCloseTo(70, 9);
   expect(result.current.provisional).toBe(true);
+  // whoever types before the first draws goes on from them
+  rerender([plainOf(second), { summary: null, error: null }, second, null]);
+  const typed = result.current.live.estimate!.caps[1]!.together;
+  expect(typed.p50! / typed.watts).toBeCloseTo(
+    70 / plainOf(first).estimate.caps[1]!.together.watts,
+    9,
+  );
   // its own draws take their place, also as what later ones start from
   const summary = drawsOf(first);
   rerender([plainOf(first), { summary, error: null }, first, stored]);

@@ -33,7 +33,8 @@ export function useBanded(
       if (!e) return null;
       if (own && own.bands.length === e.caps.length) return withBands(e, own);
       if (before.current) return lastKnownBands(e, before.current);
-      if (stored?.length) return storedBands(e, stored);
+      // whoever types before the first draws goes on from these
+      if (stored?.length) return (before.current = storedBands(e, stored));
       return error === null ? null : e;
     };
     const estimate = banded(plain.estimate);
