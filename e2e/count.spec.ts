@@ -78,6 +78,8 @@ test('a quick count may start from a machine like this one: all its figures are 
 }) => {
   const errors = watchErrors(page);
   await page.goto('/');
+  // its keys hold as soon as the library stands
+  await expect(page.getByTestId('library').getByRole('link').first()).toBeVisible();
   await page.keyboard.press('q');
   await expect(page.getByLabel('fans', { exact: true })).toBeFocused();
   await page.getByRole('button', { name: 'start from a machine like this one' }).click();
