@@ -11,10 +11,8 @@ export function caseCalibration({ parameters, z, draws }: Calibration): CaseCali
   const paths = [...at.keys()];
   const n = parameters.length;
   const rows = new Float64Array(draws.count * paths.length);
-  const moved = new Float64Array(n);
   for (let k = 0; k < draws.count; k++) {
-    for (let i = 0; i < n; i++) moved[i] = z[i]! + draws.d[k * n + i]!;
-    const values = valuesAt(parameters, moved);
+    const values = valuesAt(parameters, draws.z.subarray(k * n, (k + 1) * n));
     paths.forEach((path, i) => (rows[k * paths.length + i] = values.get(path)!));
   }
   return { paths, values: [...at.values()], rows, count: draws.count };

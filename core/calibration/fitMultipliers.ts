@@ -1,35 +1,45 @@
-import { CholeskyDecomposition, EigenvalueDecomposition, Matrix } from 'ml-matrix';
+import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
 import type { OpenCase } from '../case/openCase';
-import { effectiveCount, quantileOfDraws } from '../uncertainty/quantile';
-import { multipliersOf, valuesAt, type Multiplier } from './multipliers';
-import { axesOf, drawPosterior, surrogateOf, type Draws } from './posterior';
+import { quantileOfDraws } from '../uncertainty/quantile';
+import { normalQuantile } from '../uncertainty/normal';
+import { latinHypercube, randomStream } from '../uncertainty/random';
+import { counted, explain, type Explanation } from './explanations';
+import { squares, type Residuals } from './findMode';
+import { multipliersOf, type Multiplier } from './multipliers';
 import { predictorOf } from './predictReadings';
-import { readingsOf, type Reading, type SteadyRun } from './steadyRun';
+import { randomiseThenOptimise, takeAlike, worthOf } from './randomiseThenOptimise';
+import { deviationOf, readingsOf, type Reading, type SteadyRun } from './steadyRun';
+import { suspicionsOf, type Suspicion } from './suspicions';
 
 /** A multiplier is told by the runs when its deviation is at most this share of the prior's. */
 const DETERMINED = 0.5;
 /** Parts of a direction smaller than this are left out of its name. */
 const SMALL_PART = 0.25;
-const MAX_ITERATIONS = 30;
-const STILL = 1e-6;
-/** Width of a forward difference, prior deviations. */
-const STEP = 0.05;
 const DRAWS = 400;
-/** Upper 1 % of the standard normal distribution. */
+/** Weighted draws made in a round for each one kept; rounds go on until they are worth half of those kept. */
+const LOOKS = 0.8;
+const LEAST_WORTH = 0.5;
+const MAX_ROUNDS = 6;
+const FEWEST = 30;
+const SEED = 1;
+/** A prior deviation that moves all readings by less than this, in their deviations, is told nothing. */
+const UNTOUCHED = 0.05;
+/** Of the standard normal distribution, upper 5 % and 1 %. */
+const Z95 = 1.6448536269514722;
 const Z99 = 2.3263478740408408;
-export const MIN_RUNS = 2;
-export const MIN_READINGS = 4;
+/** A run or reading is named as contradicting the others from this chance on. */
+const NAMED_FROM = 0.5;
 
 export interface FittedMultiplier {
   name: string;
   named: boolean;
-  /** Prior deviations from the prior's median, and how well that is known (the prior: 1). */
+  /** Median, in prior deviations from the prior's median, and how well that is known (the prior: 1). */
   z: number;
   /** 5–95 % range of z. */
   zRange: [number, number];
   deviation: number;
   determined: boolean;
-  /** Value at the fit, the prior's median, and the 5–95 % range after the fit, of its first figure. */
+  /** Value there, the prior's median, and the 5–95 % range after the fit, of its first figure. */
   value: number;
   prior: number;
   low: number;
@@ -42,19 +52,40 @@ export interface Direction {
   deviation: number;
 }
 
+/** A run, or one reading in it, that the others and the record contradict. */
+export interface Contradiction {
+  run: number;
+  /** Index into the residuals; null where the whole run is meant. */
+  reading: number | null;
+  /** How likely it is that it is not what it says. */
+  chance: number;
+}
+
+/** Multipliers as they may be, each as likely as the next. */
+export interface Draws {
+  count: number;
+  /** In prior deviations, draw by draw. */
+  z: Float64Array;
+}
+
 export interface Calibration {
   multipliers: FittedMultiplier[];
   directions: Direction[];
   residuals: (Reading & { predicted: number; inDeviations: number })[];
+  contradictions: Contradiction[];
+  /** What may be otherwise than was recorded, in words; empty where nothing is hard to believe. */
+  suspicions: Suspicion[];
   /** Sum of squared deviations, readings and priors, over the number of readings; about 1 when the model holds. */
   misfit: number;
-  /** The runs cannot be explained within their ±; every deviation was widened by the square root of the misfit. */
+  /** Nothing explains the runs within their ±; every deviation was widened by the square root of the misfit. */
   unexplained: boolean;
   /** False where the search ended at its bound of steps: the fit may not be the best there is. */
   converged: boolean;
+  /** The most likely multipliers. */
   z: Float64Array;
-  /** What is known of all multipliers together, as displacements from `z`. */
   draws: Draws;
+  /** How many independent draws these are worth. */
+  effectiveDraws: number;
   parameters: Multiplier[];
 }
 
@@ -63,18 +94,20 @@ export interface FitOptions {
   only?: readonly string[] | undefined;
   /** Draws from what is still possible, 400 by default; fewer are quicker and their ranges rougher. */
   draws?: number | undefined;
+  /** False: leaves out the search for what may be otherwise than was recorded. */
+  suspicions?: boolean | undefined;
 }
 
 /**
- * Fits multipliers to steady runs by maximum a posteriori: least `Σ ((read − foretold)/±)² + Σ z²`, z each multiplier's
- * place in its own prior in standard deviations. Priors bear what the runs do not tell, so that never more is fitted than
- * the readings can carry. Steps: Levenberg–Marquardt with Broyden's updates. Afterwards draws from the posterior tell
- * ranges and deviations.
+ * Fits multipliers to steady runs: `exp(−½ Σ ((read − foretold)/±)² − ½ Σ z²)`, z each multiplier's place in its own prior in
+ * standard deviations. Priors bear what the runs do not tell, so that one run is enough and never more is fitted than the
+ * readings can carry. A run or reading that contradicts the others is weighed against them and named. Draws from what is still
+ * possible tell ranges and deviations.
  *
  * @param open the case, without a calibration
- * @param runs steady states, at least two with four readings between them
+ * @param runs steady states, at least one with one reading
  * @throws RangeError where there are too few, or a number is not finite
- * Source: Gelman et al., Bayesian Data Analysis, ch. 4 (normal approximation at the mode); Marquardt 1963; from memory.
+ * Source: Gelman et al., Bayesian Data Analysis; from memory.
  */
 export function fitMultipliers(
   open: OpenCase,
@@ -82,158 +115,167 @@ export function fitMultipliers(
   options: FitOptions = {},
 ): Calibration {
   const readings = readingsOf(runs);
-  if (runs.length < MIN_RUNS || readings.length < MIN_READINGS) {
-    throw new RangeError(
-      `a fit needs at least ${MIN_RUNS} steady runs and ${MIN_READINGS} readings`,
-    );
+  if (readings.length === 0) {
+    throw new RangeError('a fit needs at least one steady run with one reading');
   }
   if (readings.some((r) => !Number.isFinite(r.value))) {
     throw new RangeError('a reading is not a number');
   }
   const parameters = multipliersOf(open, options.only);
-  const predict = predictorOf(open, runs, readings);
+  const predict = predictorOf(open, runs, readings).of(parameters);
   const n = parameters.length;
   const m = readings.length;
-  const at = (z: ArrayLike<number>) => {
-    const predicted = predict(valuesAt(parameters, z));
-    return Float64Array.from(readings, (r, i) => (r.value - predicted[i]!) / r.plusMinus);
+  const deviations = new Float64Array(m);
+  const residuals: Residuals = (z) => {
+    const predicted = predict(z);
+    for (let i = 0; i < m; i++) deviations[i] = deviationOf(readings[i]!, predicted[i]!);
+    return deviations;
   };
-  const objective = (r: Float64Array, z: Float64Array) => squares(r) + squares(z);
-  let z = new Float64Array(n);
-  let r = at(z);
-  let cost = objective(r, z);
-  let jacobian = forward(at, z, r);
-  let fresh = true;
-  let lambda = 1e-3;
-  let converged = false;
-  for (let k = 0; k < MAX_ITERATIONS && !converged; k++) {
-    // normal equations of residuals and priors together
-    const normal = jacobian.transpose().mmul(jacobian).add(Matrix.eye(n));
-    const slope = jacobian.transpose().mmul(Matrix.columnVector(r)).add(Matrix.columnVector(z));
-    for (let i = 0; i < n; i++) normal.set(i, i, normal.get(i, i) * (1 + lambda));
-    const step = new CholeskyDecomposition(normal).solve(slope);
-    const next = Float64Array.from(z, (x, i) => x - step.get(i, 0));
-    const rNext = at(next);
-    const costNext = objective(rNext, next);
-    const gained = cost - costNext;
-    if (gained > 0) {
-      broyden(jacobian, z, next, r, rNext);
-      z = next;
-      r = rNext;
-      cost = costNext;
-      lambda = Math.max(1e-9, lambda / 10);
-    } else lambda *= 10;
-    if (gained > STILL * (1 + cost)) {
-      fresh = false;
-    } else if (!fresh) {
-      // at rest with an aged derivative: look once more with a new one
-      jacobian = forward(at, z, r);
-      fresh = true;
-      lambda = 1e-3;
-    } else converged = gained > 0 || lambda > 1;
-  }
-  const axes = axesOf(covarianceOf(forward(at, z, r)));
-  const draws = drawPosterior(surrogateOf(at, z, axes), at, z, axes, options.draws ?? DRAWS);
+  const { explanations, plain } = explain(residuals, readings, n, chiSquare(m, Z95));
+  const best = explanations[0]!;
+  const { z, cost, converged } = best.mode;
+  const { draws, effectiveDraws, shares } = drawAlike(
+    residuals,
+    explanations,
+    options.draws ?? DRAWS,
+  );
   const misfit = cost / m;
-  const unexplained = cost > chiSquare99(m);
+  const unexplained = cost > chiSquare(m, Z99);
   if (unexplained) {
-    draws.d.forEach((x, i) => (draws.d[i] = x * Math.sqrt(misfit)));
+    const wider = Math.sqrt(misfit);
+    draws.z.forEach((x, i) => (draws.z[i] = z[i % n]! + wider * (x - z[i % n]!)));
   }
-  const predicted = predict(valuesAt(parameters, z));
-  const multipliers = parameters.map((p, i): FittedMultiplier => {
-    const own = Float64Array.from({ length: draws.count }, (_, k) => draws.d[k * n + i]!);
-    const worth = effectiveCount(own);
-    own.sort();
-    const low = quantileOfDraws(own, 0.05, worth);
-    const high = quantileOfDraws(own, 0.95, worth);
-    const deviation = Math.sqrt(covarianceAt(draws, n, i, i));
-    const value = (x: number) => p.values(x)[0]![1];
-    const ends = [value(z[i]! + low), value(z[i]! + high)];
-    return {
-      name: p.name,
-      named: p.named,
-      z: z[i]!,
-      zRange: [z[i]! + low, z[i]! + high],
-      deviation,
-      determined: deviation <= DETERMINED,
-      value: value(z[i]!),
-      prior: value(0),
-      low: Math.min(...ends),
-      high: Math.max(...ends),
-    };
-  });
+  const predicted = predict(z).slice();
+  const multipliers = parameters.map((p, i) => fitted(p, i, draws, n));
+  const contradictions = contradictionsOf(explanations, shares, readings);
+  const doubtful =
+    unexplained || contradictions.length > 0 || multipliers.some((f) => Math.abs(f.z) > 2);
   return {
     multipliers,
     directions: directionsOf(multipliers, draws),
     residuals: readings.map((x, i) => ({
       ...x,
       predicted: predicted[i]!,
-      inDeviations: r[i]!,
+      inDeviations: deviationOf(x, predicted[i]!),
     })),
+    contradictions,
+    suspicions:
+      doubtful && options.suspicions !== false
+        ? suspicionsOf(
+            open,
+            runs,
+            { parameters, plain, pushed: multipliers },
+            contradictions.map((c) => c.run),
+          )
+        : [],
     misfit,
     unexplained,
     converged,
     z,
     draws,
+    effectiveDraws,
     parameters,
   };
 }
 
-function squares(x: Float64Array): number {
-  let sum = 0;
-  for (const v of x) sum += v * v;
-  return sum;
-}
-
-/** Residuals by z, forward differences: enough to find the way. */
-function forward(at: (z: Float64Array) => Float64Array, z: Float64Array, r: Float64Array): Matrix {
-  const out = new Matrix(r.length, z.length);
-  for (let j = 0; j < z.length; j++) {
-    const moved = z.slice();
-    moved[j] = z[j]! + STEP;
-    const up = at(moved);
-    for (let i = 0; i < r.length; i++) out.set(i, j, (up[i]! - r[i]!) / STEP);
+/** Draws over all explanations, each by how likely it is. */
+function drawAlike(
+  residuals: Residuals,
+  explanations: readonly Explanation[],
+  count: number,
+): { draws: Draws; effectiveDraws: number; shares: number[] } {
+  const n = explanations[0]!.mode.z.length;
+  const top = explanations[0]!.logEvidence;
+  const likely = explanations.map((x) => Math.exp(x.logEvidence - top));
+  const sum = likely.reduce((a, b) => a + b, 0);
+  const perRound = likely.map((p) => Math.max(FEWEST, Math.ceil((LOOKS * count * p) / sum)));
+  const rows: Float64Array[] = [];
+  const logWeights: number[] = [];
+  const of: number[] = [];
+  let effective = 0;
+  for (let round = 1; round <= MAX_ROUNDS; round++) {
+    explanations.forEach(({ mode, spread, logPrior }, h) => {
+      const made = randomiseThenOptimise(
+        counted(residuals, spread),
+        mode.z,
+        mode.jacobian,
+        perRound[h]!,
+        SEED + round,
+      );
+      for (let k = 0; k < made.count; k++) {
+        rows.push(made.z.subarray(k * n, (k + 1) * n));
+        // each explanation's weights add up to its own evidence
+        logWeights.push(logPrior + made.logWeight[k]! - Math.log(made.count));
+        of.push(h);
+      }
+    });
+    effective = worthOf(logWeights);
+    if (effective >= LEAST_WORTH * count) break;
   }
-  return out;
-}
-
-/** Broyden's update: the least change of a derivative that explains the step just taken. */
-function broyden(
-  jacobian: Matrix,
-  from: Float64Array,
-  to: Float64Array,
-  rFrom: Float64Array,
-  rTo: Float64Array,
-): void {
-  const step = to.map((x, j) => x - from[j]!);
-  const length = squares(step);
-  if (!(length > 0)) return;
-  for (let i = 0; i < rFrom.length; i++) {
-    let predicted = 0;
-    for (let j = 0; j < step.length; j++) predicted += jacobian.get(i, j) * step[j]!;
-    const missed = (rTo[i]! - rFrom[i]! - predicted) / length;
-    for (let j = 0; j < step.length; j++) {
-      jacobian.set(i, j, jacobian.get(i, j) + missed * step[j]!);
-    }
+  const offset = randomStream(SEED)();
+  const taken = takeAlike(logWeights, count, offset);
+  const z = new Float64Array(count * n);
+  const shares = explanations.map(() => 0);
+  taken.forEach((at, k) => {
+    z.set(rows[at]!, k * n);
+    shares[of[at]!]! += 1 / count;
+  });
+  // what no reading touches is drawn anew, so that it stays exactly where it was
+  const { jacobian } = explanations[0]!.mode;
+  const u = latinHypercube(count, n, SEED);
+  for (let j = 0; j < n; j++) {
+    if (squares(jacobian.getColumn(j)) > UNTOUCHED * UNTOUCHED) continue;
+    for (let k = 0; k < count; k++) z[k * n + j] = normalQuantile(u[j * count + k]!);
   }
+  return { draws: { count, z }, effectiveDraws: Math.min(count, effective), shares };
 }
 
-/** `(JᵀJ + I)⁻¹`: readings and priors together. */
-function covarianceOf(jacobian: Matrix): Matrix {
-  const n = jacobian.columns;
-  const normal = jacobian.transpose().mmul(jacobian).add(Matrix.eye(n));
-  const inverse = new CholeskyDecomposition(normal).solve(Matrix.eye(n));
-  // as symmetric as it ought to be
-  return inverse.clone().add(inverse.transpose()).mul(0.5);
+function contradictionsOf(
+  explanations: readonly Explanation[],
+  shares: readonly number[],
+  readings: readonly Reading[],
+): Contradiction[] {
+  const chanceOf = (bad: (x: Explanation) => boolean) =>
+    explanations.reduce((sum, x, h) => sum + (bad(x) ? shares[h]! : 0), 0);
+  const runs = [...new Set(readings.map((r) => r.run))].map((run): Contradiction => {
+    return { run, reading: null, chance: chanceOf((x) => x.badRuns.includes(run)) };
+  });
+  const single = readings.map(({ run }, reading): Contradiction => {
+    return { run, reading, chance: chanceOf((x) => x.badReadings.includes(reading)) };
+  });
+  return [...runs, ...single]
+    .filter((c) => c.chance > NAMED_FROM)
+    .sort((a, b) => b.chance - a.chance);
 }
 
-function covarianceAt({ d, count }: Draws, n: number, a: number, b: number): number {
+function fitted(p: Multiplier, at: number, draws: Draws, n: number): FittedMultiplier {
+  const own = Float64Array.from({ length: draws.count }, (_, k) => draws.z[k * n + at]!).sort();
+  const zAt = (probability: number) => quantileOfDraws(own, probability);
+  const zRange: [number, number] = [zAt(0.05), zAt(0.95)];
+  const deviation = Math.sqrt(covarianceAt(draws, n, at, at));
+  const value = (x: number) => p.values(x)[0]![1];
+  const ends = zRange.map(value);
+  return {
+    name: p.name,
+    named: p.named,
+    z: zAt(0.5),
+    zRange,
+    deviation,
+    determined: deviation <= DETERMINED,
+    value: value(zAt(0.5)),
+    prior: value(0),
+    low: Math.min(...ends),
+    high: Math.max(...ends),
+  };
+}
+
+function covarianceAt({ z, count }: Draws, n: number, a: number, b: number): number {
   let meanA = 0;
   let meanB = 0;
   let both = 0;
   for (let k = 0; k < count; k++) {
-    const x = d[k * n + a]!;
-    const y = d[k * n + b]!;
+    const x = z[k * n + a]!;
+    const y = z[k * n + b]!;
     meanA += x;
     meanB += y;
     both += x * y;
@@ -242,12 +284,15 @@ function covarianceAt({ d, count }: Draws, n: number, a: number, b: number): num
 }
 
 /**
- * 99 % quantile of chi-square.
+ * Quantile of chi-square.
+ *
+ * @param degrees of freedom
+ * @param z the same quantile of the standard normal distribution
  * Source: Wilson & Hilferty 1931; from memory.
  */
-export function chiSquare99(degrees: number): number {
+export function chiSquare(degrees: number, z: number): number {
   const a = 2 / (9 * degrees);
-  return degrees * (1 - a + Z99 * Math.sqrt(a)) ** 3;
+  return degrees * (1 - a + z * Math.sqrt(a)) ** 3;
 }
 
 /** Combinations of undetermined multipliers that are told although none of them is. */

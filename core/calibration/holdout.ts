@@ -2,7 +2,7 @@ import { openCase, type OpenCase } from '../case/openCase';
 import { sustainedTogether } from '../case/sustainedTogether';
 import type { Cap } from '../envelope/fanStates';
 import { normalQuantile } from '../uncertainty/normal';
-import { effectiveCount, quantileOfDraws } from '../uncertainty/quantile';
+import { quantileOfDraws } from '../uncertainty/quantile';
 import { latinHypercube } from '../uncertainty/random';
 import type { Calibration } from './fitMultipliers';
 import { valuesAt } from './multipliers';
@@ -10,8 +10,6 @@ import { predictorOf } from './predictReadings';
 import { readingsOf, type Reading, type SteadyRun } from './steadyRun';
 
 const NOISE_SEED = 2;
-/** Of the draws, which neighbour each other a little, every second one is foretold from. */
-const EVERY = 2;
 
 /** Median and 5–95 % range. */
 export interface Predicted {
@@ -22,31 +20,25 @@ export interface Predicted {
 
 /** Several numbers over all that is still possible after a fit; `error` adds one's own deviation to each. */
 function predictRanges(
-  { z, parameters, draws }: Calibration,
+  { parameters, draws }: Calibration,
   at: (values: ReadonlyMap<string, number>) => ArrayLike<number>,
   count: number,
   error: (i: number) => number,
 ): Predicted[] {
   const n = parameters.length;
-  const used = Math.floor(draws.count / EVERY);
+  const used = draws.count;
   const noise = latinHypercube(used, count, NOISE_SEED);
   const values = Array.from({ length: count }, () => new Float64Array(used));
   for (let k = 0; k < used; k++) {
-    const y = at(
-      valuesAt(
-        parameters,
-        z.map((x, i) => x + draws.d[k * EVERY * n + i]!),
-      ),
-    );
+    const y = at(valuesAt(parameters, draws.z.subarray(k * n, (k + 1) * n)));
     for (let i = 0; i < count; i++) {
       const own = error(i);
       values[i]![k] = y[i]! + (own > 0 ? own * normalQuantile(noise[i * used + k]!) : 0);
     }
   }
   return values.map((own) => {
-    const worth = effectiveCount(own);
     own.sort();
-    const at = (p: number) => quantileOfDraws(own, p, worth);
+    const at = (p: number) => quantileOfDraws(own, p);
     return { low: at(0.05), value: at(0.5), high: at(0.95) };
   });
 }

@@ -1,9 +1,6 @@
 import type { OpenCase } from '../case/openCase';
-import { normalProbability } from '../uncertainty/normal';
 import { spreadOf } from '../uncertainty/spread';
 
-/** Reported watts over true ones, as a factor on what the machine reports. */
-export const POWER_GAIN = 'bench.powerGain';
 /** Mains to direct current. */
 export const ADAPTER_EFFICIENCY = 'bench.adapterEfficiency';
 
@@ -11,7 +8,7 @@ export const ADAPTER_EFFICIENCY = 'bench.adapterEfficiency';
 const NAMED = [
   /^dies\..*interface/,
   /^finStacks\.(uaFactor|nusseltFactor)$/,
-  /^dies\.hotSpotFactor$/,
+  /^dies\.(hotSpotFactor|sensorGain)/,
   /^fans\.(psi|phi|leakage|recirculation)/,
   /^heatPipes\.solderM2KW$/,
   /^shell\.(evenness|spotCoefficientWm2K|boardWK|insideAirWm2K)/,
@@ -25,10 +22,13 @@ export interface Multiplier {
   /** One that a bench run is expected to tell. */
   named: boolean;
   values: (z: number) => [path: string, value: number][];
+  /** The same, figure by figure. */
+  figures: readonly { path: string; at: (z: number) => number }[];
 }
 
-const GAIN_LOG_SD = 0.03;
-const EFFICIENCY = { median: 0.88, logSd: 0.03 };
+/** Common practice, no source. */
+export const USUAL_EFFICIENCY = 0.88;
+const EFFICIENCY_LOG_SD = 0.03;
 
 /**
  * Everything about a machine that is not exactly known, with its prior: figures that share a cause are one multiplier.
@@ -40,34 +40,48 @@ export function multipliersOf(
   { data, labDefaults, request }: OpenCase,
   only?: readonly string[],
 ): Multiplier[] {
-  const groups = new Map<string, { path: string; quantile: (p: number) => number }[]>();
+  const groups = new Map<string, { path: string; at: (z: number) => number }[]>();
   for (const input of data.inputs) {
     if (request.overrides?.has(input.path)) continue;
     const spread = spreadOf(input, labDefaults);
     // the room is read in every run
     if (!spread || input.path.startsWith('room.temperature')) continue;
     const own = groups.get(spread.group) ?? [];
-    own.push({ path: input.path, quantile: spread.quantile });
+    own.push({ path: input.path, at: spread.at });
     groups.set(spread.group, own);
   }
-  const all = [...groups].map(([name, inputs]): Multiplier => ({
-    name,
-    named: NAMED.some((x) => x.test(name)),
-    values: (z) => {
-      const p = normalProbability(Math.min(6, Math.max(-6, z)));
-      return inputs.map((i) => [i.path, i.quantile(p)]);
-    },
-  }));
-  const factor = (name: string, median: number, logSd: number): Multiplier => ({
-    name,
-    named: true,
-    values: (z) => [[name, median * Math.exp(logSd * z)]],
-  });
+  const all = [...groups].map(([name, figures]) =>
+    multiplier(
+      name,
+      NAMED.some((x) => x.test(name)),
+      figures,
+    ),
+  );
   all.push(
-    factor(POWER_GAIN, 1, GAIN_LOG_SD),
-    factor(ADAPTER_EFFICIENCY, EFFICIENCY.median, EFFICIENCY.logSd),
+    multiplier(ADAPTER_EFFICIENCY, true, [
+      {
+        path: ADAPTER_EFFICIENCY,
+        at: (z) => USUAL_EFFICIENCY * Math.exp(EFFICIENCY_LOG_SD * z),
+      },
+    ]),
   );
   return only ? all.filter((m) => only.some((o) => m.name.startsWith(o))) : all;
+}
+
+/** Beyond so many deviations a prior says nothing more. */
+const FARTHEST = 6;
+
+/** A multiplier of some figures, kept to where its prior says something. */
+export function multiplier(
+  name: string,
+  named: boolean,
+  figures: Multiplier['figures'],
+): Multiplier {
+  const kept = figures.map(({ path, at }) => ({
+    path,
+    at: (z: number) => at(Math.min(FARTHEST, Math.max(-FARTHEST, z))),
+  }));
+  return { name, named, figures: kept, values: (z) => kept.map((f) => [f.path, f.at(z)]) };
 }
 
 /** Values of all multipliers at a point, by path. */

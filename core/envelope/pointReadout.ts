@@ -135,6 +135,37 @@ function pipeReadout(
 }
 
 /**
+ * How near each pipe is to its limits in a settled state.
+ *
+ * @param model the machine
+ * @param state settled at these watts, as {@link settleAt} leaves it; the temperatures of its pipes' limits are moved
+ * @param cpuW, gpuW reported watts, ≥ 0
+ */
+export function pipeReadouts(
+  model: MachineModel,
+  state: LinearState,
+  cpuW: number,
+  gpuW: number,
+): PipeReadout[] {
+  // limits of pipes are taken where they would be met in this direction
+  const sum = cpuW + gpuW;
+  firstLimit(
+    model,
+    state,
+    null,
+    sum > 0
+      ? { cpu: cpuW / sum, gpu: gpuW / sum }
+      : { cpu: model.hasCpu ? 1 : 0, gpu: model.hasCpu ? 0 : 1 },
+  );
+  const above = state.base.map((x, i) => x + cpuW * state.perCpuW[i]! + gpuW * state.perGpuW[i]!);
+  return model.data.pipes.map((pipe, k) => ({
+    id: pipe.id,
+    ...pipeReadout(model, state, k, above),
+    vaporC: nodeC(model, state, model.pipeNode[k]!, cpuW, gpuW),
+  }));
+}
+
+/**
  * Temperatures, pipe loads and flows at given watts, at properties converged there.
  *
  * @param model the machine
@@ -149,18 +180,7 @@ export function pointReadout(
 ): PointReadout {
   const { data } = model;
   const state = settleAt(model, fans.rpms, cpuW, gpuW);
-  // limits of pipes are taken where they would be met in this direction
-  const sum = cpuW + gpuW;
-  firstLimit(
-    model,
-    state,
-    null,
-    sum > 0
-      ? { cpu: cpuW / sum, gpu: gpuW / sum }
-      : { cpu: model.hasCpu ? 1 : 0, gpu: model.hasCpu ? 0 : 1 },
-  );
   const read = (node: number) => nodeC(model, state, node, cpuW, gpuW);
-  const above = state.base.map((x, i) => x + cpuW * state.perCpuW[i]! + gpuW * state.perGpuW[i]!);
   return {
     cpuWatts: cpuW,
     gpuWatts: gpuW,
@@ -180,11 +200,7 @@ export function pointReadout(
       temperatureC: exhaustC(model, state, i, cpuW, gpuW),
       limitC: data.shell.exhaustLimitC,
     })),
-    pipes: data.pipes.map((pipe, k) => ({
-      id: pipe.id,
-      ...pipeReadout(model, state, k, above),
-      vaporC: read(model.pipeNode[k]!),
-    })),
+    pipes: pipeReadouts(model, state, cpuW, gpuW),
     fans: data.fans.map((f, i) => ({
       id: f.id,
       rpm: fans.rpms[i]!,

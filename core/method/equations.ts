@@ -329,25 +329,36 @@ export const METHOD: readonly MethodChapter[] = [
     id: 'calibration',
     title: 'Calibration',
     intro:
-      'Steady runs of the bench fit the multipliers that a calculation cannot know: interface, heat exchanger, hot spot, airflow, recirculation, joints, shell, noise and the power sensor’s gain. Each starts from its default’s range; what the runs do not tell stays there. A multiplier is determined when its deviation is at most half of the prior’s; of those that are not, combinations that are told are named. Where the runs cannot be explained within their ±, that is said and every deviation widened.',
+      'Steady runs of the bench fit the multipliers that a calculation cannot know: interface, heat exchanger, hot spot, airflow, recirculation, joints, shell, noise and the gain of the power sensors. One run is enough to begin with: each multiplier starts from its default’s range, and what the runs do not tell stays there. Junctions, exhaust air, surfaces of fin blocks and pipes, skin, level, wall power, air flow and “it held for so long” are readings. A multiplier is determined when its deviation is at most half of the prior’s; of those that are not, combinations that are told are named. A run or reading that contradicts the others is weighed against them and named; where nothing explains the runs within their ±, that is said and every deviation widened. What may be otherwise than was recorded (a fan that stands still, a power sensor that is off, another interface) is tried and said in words.',
     equations: [
       {
         title: 'Most likely multipliers',
         tex: String.raw`\min_z\; \sum_i \left(\frac{y_i - f_i(z)}{\sigma_i}\right)^2 + \sum_j z_j^2`,
         where:
-          'y readings, f what the core foretells, σ the reading’s ±, z_j the place of a multiplier in its own prior, in standard deviations.',
-        range: 'two runs and four readings at least',
+          'y readings, f what the core foretells, σ the reading’s ±, z_j the place of a multiplier in its own prior, in standard deviations. A bound that is kept adds nothing.',
+        range: 'one run with one reading at least',
         source: 'Gelman et al., Bayesian Data Analysis; Marquardt 1963; Broyden 1965 (from memory)',
-        file: 'core/calibration/fitMultipliers.ts',
+        file: 'core/calibration/findMode.ts',
       },
       {
         title: 'What is still possible',
         tex: String.raw`p(z) \propto \exp\left(-\tfrac12 \sum_i \left(\frac{y_i - f_i(z)}{\sigma_i}\right)^2 - \tfrac12 \sum_j z_j^2\right)`,
         where:
-          'Drawn by elliptical slices that follow a parabola through the core’s own answers; each draw is taken or refused by the core itself. Ranges, deviations and what is foretold come from the draws.',
-        range: '400 draws, seeded',
-        source: 'Murray, Adams & MacKay 2010; Christen & Fox 2005 (from memory)',
-        file: 'core/calibration/posterior.ts',
+          'Independent draws: what the readings do not tell comes straight from the prior, what they tell is solved for, and each draw has the weight that makes the distribution exact. Ranges, deviations and what is foretold come from 400 draws, worth at least 200; how many is told.',
+        range: 'seeded',
+        source:
+          'Bardsley, Solonen, Haario & Laine 2014; Bardsley, Cui, Marzouk & Wang 2020 (from memory)',
+        file: 'core/calibration/randomiseThenOptimise.ts',
+      },
+      {
+        title: 'Contradictions',
+        tex: String.raw`p(y) = \sum_h p(h) \int p(y \mid z, h)\, p(z)\, dz`,
+        where:
+          'h an account of the readings: all of them good, or a run (one in twenty) or a single instrument (one in fifty) off by ten of its deviations. Draws come from all accounts by how likely each is after the readings; what is bad with more than even chance is named.',
+        range: 'at most a quarter of the readings, fewer than half of the runs',
+        source:
+          'Box & Tiao, Biometrika 55 (1968) (from memory); the shares are common practice, no source',
+        file: 'core/calibration/explanations.ts',
       },
     ],
   },

@@ -4,6 +4,7 @@ import { DEFAULTS, type Default } from '../record/defaults';
 import { METHOD } from './equations';
 import { bandedExamples } from './bandedExamples';
 import { bandsDocument } from './bandsDocument';
+import { ACTS, evidenceCell, halfBandsAfter } from './evidence';
 import { methodDocument } from './methodDocument';
 
 const root = join(__dirname, '../..');
@@ -13,6 +14,21 @@ test('docs/bands.md is what the draws of the examples say (npm run docs)', () =>
     bandsDocument(
       bandedExamples((file) => JSON.parse(readFileSync(join(root, 'examples', file), 'utf8'))),
     ),
+  );
+});
+
+test.each([
+  [0, 0],
+  [0, 1],
+  [2, 1],
+])('docs/evidence.md: record %i after act %i (npm run docs:evidence)', (record, act) => {
+  const examples = bandedExamples((file) =>
+    JSON.parse(readFileSync(join(root, 'examples', file), 'utf8')),
+  );
+  const rows = readFileSync(join(root, 'docs/evidence.md'), 'utf8').split('\n');
+  const row = rows.find((r) => r.startsWith(`| ${ACTS[act]!.words} |`))!;
+  expect(row.split('|')[2 + record]!.trim()).toBe(
+    evidenceCell(halfBandsAfter(examples[record]!.record, act)),
   );
 });
 

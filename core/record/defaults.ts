@@ -154,6 +154,8 @@ export const DEFAULTS = {
     'regulators and memory: share of the watts outside the die',
   ),
   'dies.hotSpotFactor': of(1.8, 1.3, 2.4, '', 'hot spot, on die and interface resistance'),
+  'dies.sensorGain.cpu': of(1, 0.95, 1.05, '', 'watts that a CPU draws over those that it reports'),
+  'dies.sensorGain.gpu': of(1, 0.95, 1.05, '', 'watts that a GPU draws over those that it reports'),
   'dies.thicknessMm': of(0.78, 0.5, 0.8, 'mm', 'die thickness'),
   'dies.siliconWmK': of(
     110,

@@ -3,6 +3,7 @@ import { parseRecord } from '../record/parseRecord';
 import { countCovered } from './countCovered';
 
 // a process of its own: the test runner's sandbox would take four times as long
-const [file, machines, seed] = process.argv.slice(2);
+const [file, machines, seed, runs, badShare] = process.argv.slice(2);
 const { record } = parseRecord(JSON.parse(readFileSync(file!, 'utf8')));
-process.stdout.write(JSON.stringify(countCovered(record!, Number(machines), Number(seed))));
+const bench = { runs: Number(runs), badShare: Number(badShare) };
+process.stdout.write(JSON.stringify(countCovered(record!, Number(machines), Number(seed), bench)));

@@ -15,6 +15,8 @@ export const SETTLED_BY: Readonly<Partial<Record<DefaultKey, BenchMeans>>> = {
   'finStacks.uaFactor': 'run-under-load',
   'finStacks.nusseltFactor': 'run-under-load',
   'dies.hotSpotFactor': 'run-under-load',
+  'dies.sensorGain.cpu': 'run-under-load',
+  'dies.sensorGain.gpu': 'run-under-load',
   'dies.interface.contactM2KW': 'run-under-load',
   'dies.interface.ageingPerYear.paste': 'run-under-load',
   'dies.interface.ageingPerYear.phase-change': 'run-under-load',

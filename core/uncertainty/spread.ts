@@ -9,6 +9,8 @@ export interface Spread {
   /** Figures of one group are drawn together, from one column. */
   group: string;
   quantile: (probability: number) => number;
+  /** The same by the standard normal variable that has the probability. */
+  at: (z: number) => number;
   /** One standard deviation over the value, near the middle. */
   relative: number;
 }
@@ -61,12 +63,11 @@ const logit = (p: number) => Math.log(p / (1 - p));
  * A share between 0 and 1 whose median and 5–95 % range are met: normal in its logit, with a deviation of its own on either
  * side. A beta distribution has two parameters and misses one of the three; on a narrow range its fit runs away.
  */
-function ofShare(value: number, low: number, high: number): Spread['quantile'] {
+function ofShare(value: number, low: number, high: number): Spread['at'] {
   const middle = logit(value);
   const down = (middle - logit(low)) / Z95;
   const up = (logit(high) - middle) / Z95;
-  return (p) => {
-    const z = normalQuantile(p);
+  return (z) => {
     return 1 / (1 + Math.exp(-(middle + z * (z < 0 ? down : up))));
   };
 }
@@ -82,24 +83,18 @@ function rangeOfShare(value: number, sd: number): [low: number, high: number] {
 }
 
 /** A distribution whose median and 5–95 % range are met on both sides. */
-function ofRange(value: number, low: number, high: number, d: Default): Spread['quantile'] {
+function ofRange(value: number, low: number, high: number, d: Default): Spread['at'] {
   if (d.share && low > 0 && low <= value && value <= high && high < 1) {
     return ofShare(value, low, high);
   }
   if (isNormal(d.unit, low)) {
     const down = (value - low) / Z95;
     const up = (high - value) / Z95;
-    return (p) => {
-      const z = normalQuantile(p);
-      return value + z * (z < 0 ? down : up);
-    };
+    return (z) => value + z * (z < 0 ? down : up);
   }
   const down = Math.log(value / low) / Z95;
   const up = Math.log(high / value) / Z95;
-  return (p) => {
-    const z = normalQuantile(p);
-    return value * Math.exp(z * (z < 0 ? down : up));
-  };
+  return (z) => value * Math.exp(z * (z < 0 ? down : up));
 }
 
 /**
@@ -114,11 +109,11 @@ export function spreadOf(input: CaseInput, lab: LabDefaults = {}): Spread | null
     const d = DEFAULTS[input.key] as Default;
     if (!(input.high > input.low)) return null;
     const middle = Math.max(Math.abs(value), 1e-12);
-    return {
-      group: path,
-      quantile: ofRange(value, input.low, input.high, d),
-      relative: (input.high - input.low) / (2 * Z95) / middle,
-    };
+    return spread(
+      path,
+      (input.high - input.low) / (2 * Z95) / middle,
+      ofRange(value, input.low, input.high, d),
+    );
   }
   const detail = typeof input.recorded === 'number' ? undefined : input.recorded;
   if (detail?.origin === 'assumed' && detail.plusMinus === undefined && input.key) {
@@ -126,13 +121,9 @@ export function spreadOf(input: CaseInput, lab: LabDefaults = {}): Spread | null
     const of = lab[input.key] ?? d;
     if (of.value > 0 && value > 0 && !isNormal(d.unit, of.low)) {
       const scale = value / of.value;
-      const spread = (of.high - of.low) / (2 * Z95) / of.value;
+      const relative = (of.high - of.low) / (2 * Z95) / of.value;
       const high = d.share ? Math.min(0.99, of.high * scale) : of.high * scale;
-      return {
-        group: path,
-        quantile: ofRange(value, of.low * scale, high, d),
-        relative: spread,
-      };
+      return spread(path, relative, ofRange(value, of.low * scale, high, d));
     }
   }
   const sd = recordedDeviation(path, value, input.recorded);
@@ -140,25 +131,20 @@ export function spreadOf(input: CaseInput, lab: LabDefaults = {}): Spread | null
   const kind = fieldAt(path)?.plusMinus;
   const isShare = kind === 'share';
   if (isShare && value > 0 && value < 1) {
-    return {
-      group: groupOf(path, detail),
-      relative: sd / value,
-      quantile: ofShare(value, ...rangeOfShare(value, sd)),
-    };
+    return spread(groupOf(path, detail), sd / value, ofShare(value, ...rangeOfShare(value, sd)));
   }
   const normal = isShare || value <= 0 || kind === 'level';
   const log = Math.log1p(sd / Math.max(Math.abs(value), 1e-12));
-  return {
-    group: groupOf(path, detail),
-    relative: sd / Math.max(Math.abs(value), 1e-12),
-    quantile: (p) => {
-      const z = normalQuantile(p);
-      if (!normal) return value * Math.exp(log * z);
-      const x = value + sd * z;
-      // nothing or everything: what lies beyond is the same
-      return isShare ? Math.min(1, Math.max(0, x)) : x;
-    },
-  };
+  return spread(groupOf(path, detail), sd / Math.max(Math.abs(value), 1e-12), (z) => {
+    if (!normal) return value * Math.exp(log * z);
+    const x = value + sd * z;
+    // nothing or everything: what lies beyond is the same
+    return isShare ? Math.min(1, Math.max(0, x)) : x;
+  });
+}
+
+function spread(group: string, relative: number, at: Spread['at']): Spread {
+  return { group, relative, at, quantile: (p) => at(normalQuantile(p)) };
 }
 
 /** A point of a curve or a sweep, as it stands in a path. */

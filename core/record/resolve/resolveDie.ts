@@ -34,6 +34,7 @@ export function resolveDie(record: CaseRecord, index: number, r: Resolver): DieD
   const total = sameRole.reduce((sum, x) => sum + (v(x.widthMm) ?? 0) * (v(x.lengthMm) ?? 0), 0);
   const meaning = d.powerMeaning ?? (d.role === 'gpu' ? 'board' : 'package');
   const outside = meaning === 'die' ? 0 : r.factor('dies.shareOutside');
+  const gain = r.factor(`dies.sensorGain.${d.role}`);
   return {
     id: d.id,
     role: d.role,
@@ -43,8 +44,8 @@ export function resolveDie(record: CaseRecord, index: number, r: Resolver): DieD
     maxJunctionC: r.figure(`${at}.maxJunctionC`, d.maxJunctionC, `dies.maxJunctionC.${d.role}`),
     junctionResistanceKPerW: hot * (dieKPerW + interfaceKPerW),
     resistances: { dieKPerW, interfaceKPerW },
-    insideShare: meaning === 'board' ? 1 - outside : 1,
-    outsideShare: outside,
+    insideShare: gain * (meaning === 'board' ? 1 - outside : 1),
+    outsideShare: gain * outside,
     outsidePlate: (record.plates ?? []).findIndex((p) =>
       p.covers?.some((c) => c.startsWith(`${d.role}-`) || c.startsWith(`${d.id}-`)),
     ),
