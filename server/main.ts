@@ -7,6 +7,8 @@ const { address, stop } = await startServer({
   webFolder: join(root, 'web/dist'),
   port: Number(process.env['ZUGLUFT_PORT'] ?? 4180),
 });
+// every statement makes a trace; to map each back to its source would take as long as the statement
+process.setSourceMapsEnabled(false);
 process.stdout.write(`Zugluft runs at ${address}\n`);
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {
   process.on(signal, () => void stop().then(() => process.exit(0)));

@@ -55,25 +55,32 @@ const NEEDED = Object.fromEntries(
   PART_LISTS.map((list) => [list, fieldsOfPart(list).filter((f) => f.needed)]),
 ) as Record<PartListName, Field[]>;
 
-/** Fields in which nothing but the name of a part may stand. */
-const STRICT = RECORD_FIELDS.filter((f) => f.refersTo && !f.refersTo.free);
+/** Fields in which nothing but the name of a part may stand, and their ways through a record. */
+const STRICT = RECORD_FIELDS.flatMap(({ at, refersTo }) =>
+  refersTo && !refersTo.free ? [{ refersTo, keys: at.split('.') }] : [],
+);
 
-/** All names that stand in a field, each with its path. */
-function namesAt(
+/** Shows every name that stands in a field with its path. Called for each record that is written: without lists in between. */
+function eachName(
   value: unknown,
-  at: readonly string[],
-  under = '',
-): { path: string; name: string }[] {
-  const inside = (key: string) => (under ? `${under}.${key}` : key);
-  const [key, ...rest] = at;
-  if (key === '*') {
-    if (!Array.isArray(value)) return [];
-    return value.flatMap((x, i) => namesAt(x, rest, inside(String(i))));
-  }
-  if (key !== undefined) return isObject(value) ? namesAt(value[key], rest, inside(key)) : [];
-  if (typeof value === 'string') return [{ path: under, name: value }];
-  if (Array.isArray(value)) return value.flatMap((x, i) => namesAt(x, [], inside(String(i))));
-  return isObject(value) ? Object.keys(value).map((name) => ({ path: inside(name), name })) : [];
+  keys: readonly string[],
+  from: number,
+  under: string,
+  show: (path: string, name: string) => void,
+): void {
+  if (value === undefined || value === null) return;
+  const key = keys[from];
+  if (key === '*' || (key === undefined && Array.isArray(value))) {
+    if (!Array.isArray(value)) return;
+    for (let i = 0; i < value.length; i++) {
+      eachName(value[i], keys, from + 1, under ? `${under}.${i}` : String(i), show);
+    }
+  } else if (key !== undefined) {
+    if (isObject(value)) {
+      eachName(value[key], keys, from + 1, under ? `${under}.${key}` : key, show);
+    }
+  } else if (typeof value === 'string') show(under, value);
+  else if (isObject(value)) for (const name of Object.keys(value)) show(`${under}.${name}`, name);
 }
 
 function checkNames(record: CaseRecord, report: Report): void {
@@ -182,13 +189,12 @@ function checkReferences(record: CaseRecord, report: Report): void {
   const names = Object.fromEntries(
     PART_LISTS.map((list) => [list, new Set((record[list] ?? []).map((x) => x.id))]),
   ) as Record<PartListName, Set<string>>;
-  for (const { at, refersTo } of STRICT) {
-    const word = refersTo!.lists.map((list) => PART_WORDS[list]).join(' or ');
-    for (const { path, name } of namesAt(record, at.split('.'))) {
-      if (!refersTo!.lists.some((list) => names[list].has(name))) {
-        report(path, `there is no ${word} called “${name}”`);
-      }
-    }
+  for (const { keys, refersTo } of STRICT) {
+    eachName(record, keys, 0, '', (path, name) => {
+      if (refersTo.lists.some((list) => names[list].has(name))) return;
+      const word = refersTo.lists.map((list) => PART_WORDS[list]).join(' or ');
+      report(path, `there is no ${word} called “${name}”`);
+    });
   }
   const owner = new Map<string, string>();
   (record.plates ?? []).forEach((p, i) => {

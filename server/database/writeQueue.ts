@@ -1,4 +1,5 @@
 import { Transaction, type Sequelize } from 'sequelize';
+import { forgetPrepared, runPrepared } from './prepared';
 
 /** What a write changed of a machine as it is listed: its figures alone, its tags, or the words it is found by. */
 export type Touch = (typeof TOUCHES)[number];
@@ -70,10 +71,10 @@ export function createWriteQueue(sequelize: Sequelize) {
   };
   const inTransaction = async <T>(work: (transaction: Transaction) => Promise<T>): Promise<T> => {
     const transaction = await connection();
-    await sequelize.query('BEGIN IMMEDIATE', { transaction });
+    await runPrepared(transaction, 'BEGIN IMMEDIATE');
     try {
       const value = await work(transaction);
-      await sequelize.query('COMMIT', { transaction });
+      await runPrepared(transaction, 'COMMIT');
       return value;
     } catch (cause) {
       // where SQLite has taken everything back by itself there is nothing left to take back
@@ -169,6 +170,7 @@ export function createWriteQueue(sequelize: Sequelize) {
       while (running) await running;
       if (!opened) return;
       const transaction = await opened;
+      await forgetPrepared(transaction);
       await sequelize.query('BEGIN', { transaction });
       await transaction.commit();
     },

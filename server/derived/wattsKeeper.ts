@@ -5,9 +5,11 @@ import type { StoredBand } from '@zugluft/core/uncertainty/storedBands';
 import { readWattsByCap, type WattsBand } from '@zugluft/core/uncertainty/wattsBand';
 import { labDefaultsOf } from '@zugluft/core/record/labDefaults';
 import type { LabDefaults } from '@zugluft/core/record/resolver';
-import { QueryTypes, type Transaction } from 'sequelize';
+import type { Transaction } from 'sequelize';
 import type { MachineRow } from '../database/models';
 import type { Database } from '../database/openDatabase';
+import { runPrepared } from '../database/prepared';
+import { allDone } from '../database/writeQueue';
 import type { DocumentStore } from '../documents/documentStore';
 import { DERIVATION, type ComputeWatts, type WattsByCap, type WattsJob } from './computeWatts';
 
@@ -133,24 +135,25 @@ export function createWattsKeeper(
     const found = await compute({ machines, defaults: lab.defaults });
     await quiet();
     const by = (revision: number) => `${revision}.${lab.defaultsRevision}.${DERIVATION}`;
-    const keep = async (transaction: Transaction) => {
-      for (const { id, revision } of machines) {
-        const before = entries.get(id);
-        // written meanwhile: it is computed again
-        if (!before || before.revision !== revision) continue;
-        const kept = before.by === by(revision) ? before.watts : {};
-        const watts = { ...kept, ...found[id] };
-        const [, changed] = await db.sequelize.query(
-          'UPDATE machines SET watts = :watts, wattsBy = :by WHERE id = :id AND revision = :revision',
-          {
-            replacements: { id, revision, by: by(revision), watts: JSON.stringify(watts) },
-            type: QueryTypes.UPDATE,
-            transaction,
-          },
-        );
-        if (changed) db.touch(transaction, id, 'figures');
-      }
+    const keepOne = async (
+      transaction: Transaction,
+      { id, revision }: (typeof machines)[number],
+    ): Promise<void> => {
+      const before = entries.get(id);
+      // written meanwhile: it is computed again
+      if (!before || before.revision !== revision) return;
+      const kept = before.by === by(revision) ? before.watts : {};
+      const watts = { ...kept, ...found[id] };
+      const changed = await runPrepared(
+        transaction,
+        'UPDATE machines SET watts = $watts, wattsBy = $by WHERE id = $id AND revision = $revision',
+        { id, revision, by: by(revision), watts: JSON.stringify(watts) },
+      );
+      if (changed) db.touch(transaction, id, 'figures');
     };
+    // handed over together: one after the other they would keep all other writes waiting
+    const keep = (transaction: Transaction) =>
+      allDone(machines.map((one) => keepOne(transaction, one)));
     await db.write(keep);
   };
 

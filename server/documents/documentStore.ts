@@ -1,6 +1,8 @@
 import { kindNamed, type KindName, type ValueOf } from '@zugluft/core/documents/kinds';
 import { QueryTypes, type Transaction } from 'sequelize';
 import type { Database } from '../database/openDatabase';
+import { firstPrepared, runPrepared } from '../database/prepared';
+import { sqlTime } from '../database/sqlTime';
 import { allDone } from '../database/writeQueue';
 import { Problem } from '../security/problem';
 import { staleProblem } from './lock';
@@ -11,7 +13,12 @@ const MAX_NOTE = 200;
 /** A document with its newest revision: one step to the database for what nearly everybody asks. */
 const NEWEST = `SELECT d.revision, d.putAsideAt, d.createdAt, d.updatedAt, r.value, r.name FROM documents d
   JOIN document_revisions r ON r.kind = d.kind AND r.id = d.id AND r.revision = d.revision
-  WHERE d.kind = :kind AND d.id = :id`;
+  WHERE d.kind = $kind AND d.id = $id`;
+
+const UPDATE_NEWEST =
+  'UPDATE documents SET revision = $revision, putAsideAt = $putAsideAt, updatedAt = $at WHERE kind = $kind AND id = $id';
+const INSERT_REVISION = `INSERT INTO document_revisions (kind, id, revision, value, name, putAside, note, writeId, createdAt)
+  VALUES ($kind, $id, $revision, $value, $name, $aside, $note, $writeId, $at)`;
 
 interface NewestRow {
   revision: number;
@@ -75,11 +82,14 @@ export function createDocumentStore(db: Database) {
     id: string,
     transaction?: Transaction,
   ): Promise<KeptDocument<ValueOf<K>> | null> => {
-    const [row] = await db.sequelize.query<NewestRow>(NEWEST, {
-      type: QueryTypes.SELECT,
-      replacements: { kind, id },
-      ...within(transaction),
-    });
+    const row = transaction
+      ? await firstPrepared<NewestRow>(transaction, NEWEST, { kind, id })
+      : (
+          await db.sequelize.query<NewestRow>(NEWEST, {
+            type: QueryTypes.SELECT,
+            bind: { kind, id },
+          })
+        )[0];
     if (row) {
       const at = (text: string | null) => (text === null ? null : new Date(text));
       return {
@@ -142,28 +152,26 @@ export function createDocumentStore(db: Database) {
     const putAsideAt = aside ? (now.putAsideAt ?? new Date()) : null;
     const revision = now.revision + 1;
     const at = new Date();
-    const put = { kind, id, revision, putAsideAt, at };
     const newest = (): Promise<unknown> =>
-      db.sequelize.query(
-        'UPDATE documents SET revision = :revision, putAsideAt = :putAsideAt, updatedAt = :at WHERE kind = :kind AND id = :id',
-        { replacements: put, transaction },
-      );
+      runPrepared(transaction, UPDATE_NEWEST, {
+        kind,
+        id,
+        revision,
+        putAsideAt: sqlTime(putAsideAt),
+        at: sqlTime(at),
+      });
     const revised = (): Promise<unknown> =>
-      db.sequelize.query(
-        `INSERT INTO document_revisions (kind, id, revision, value, name, putAside, note, writeId, createdAt)
-        VALUES (:kind, :id, :revision, :value, :name, :aside, :note, :writeId, :at)`,
-        {
-          replacements: {
-            ...put,
-            value: JSON.stringify(value),
-            name,
-            aside,
-            note: note.slice(0, MAX_NOTE),
-            writeId: writeId ?? null,
-          },
-          transaction,
-        },
-      );
+      runPrepared(transaction, INSERT_REVISION, {
+        kind,
+        id,
+        revision,
+        value: JSON.stringify(value),
+        name,
+        aside: Number(aside),
+        note: note.slice(0, MAX_NOTE),
+        writeId: writeId ?? null,
+        at: sqlTime(at),
+      });
     const kept: KeptDocument<T> = {
       kind,
       id,

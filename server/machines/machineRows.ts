@@ -7,6 +7,8 @@ import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { QueryTypes, type Transaction } from 'sequelize';
 import type { UnitRow } from '../database/models';
 import type { Database } from '../database/openDatabase';
+import { runPrepared } from '../database/prepared';
+import { sqlTime } from '../database/sqlTime';
 import type { DocumentStore, WriteAbout } from '../documents/documentStore';
 import type { KeptDocument } from '../documents/shelf';
 import { Problem } from '../security/problem';
@@ -23,7 +25,7 @@ export function toUnit(row: UnitRow): Unit {
 
 /** A machine's row with its unit. */
 const ANSWER = `SELECT m.complete, m.variantId, m.stateName, m.createdAt, m.updatedAt, m.putAsideAt,
-  u.id AS unitId, u.revision AS unitRevision, u.facts FROM machines m JOIN units u ON u.id = m.unitId WHERE m.id = :id`;
+  u.id AS unitId, u.revision AS unitRevision, u.facts FROM machines m JOIN units u ON u.id = m.unitId WHERE m.id = $id`;
 
 interface AnswerRow {
   complete: number;
@@ -45,7 +47,7 @@ export async function machineAnswer(
 ): Promise<Machine> {
   const [row] = await db.sequelize.query<AnswerRow>(ANSWER, {
     type: QueryTypes.SELECT,
-    replacements: { id: kept.id },
+    bind: { id: kept.id },
     ...(transaction ? { transaction } : {}),
   });
   const { complete, variantId, stateName, createdAt, updatedAt, putAsideAt, ...unit } = found(
@@ -142,19 +144,23 @@ export async function listMachine(
     return;
   }
   const described =
-    now.value === before.value ? {} : describeRecord(now.value, !checkRecord(now.value).length);
-  const words = 'searchText' in described && described.searchText !== searchTextOf(before.value);
+    now.value === before.value ? null : describeRecord(now.value, !checkRecord(now.value).length);
+  const words = described !== null && described.searchText !== searchTextOf(before.value);
   db.touch(transaction, now.id, words ? 'words' : 'figures');
   const columns = {
-    ...described,
+    ...(described && {
+      ...described,
+      complete: Number(described.complete),
+      chamber: Number(described.chamber),
+    }),
     revision: now.revision,
     ...(now.name === null ? {} : { stateName: now.name }),
-    putAsideAt: now.putAsideAt,
-    updatedAt: now.updatedAt,
+    putAsideAt: sqlTime(now.putAsideAt),
+    updatedAt: sqlTime(now.updatedAt),
   };
-  const set = Object.keys(columns).map((name) => `${name} = :${name}`);
-  await db.sequelize.query(`UPDATE machines SET ${set.join(', ')} WHERE id = :id`, {
-    replacements: { ...columns, id: now.id },
-    transaction,
+  const set = Object.keys(columns).map((name) => `${name} = $${name}`);
+  await runPrepared(transaction, `UPDATE machines SET ${set.join(', ')} WHERE id = $id`, {
+    ...columns,
+    id: now.id,
   });
 }

@@ -1,4 +1,4 @@
-import { diffRecords } from '@zugluft/core/family/diffRecords';
+import { sameValue } from '@zugluft/core/family/diffRecords';
 import { carryCooling, renamedParts, splitCase } from '@zugluft/core/family/splitCase';
 import { PART_LISTS } from '@zugluft/core/record/partLists';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
@@ -23,8 +23,7 @@ export function recordShelf(db: Database, documents: DocumentStore): Shelf<'reco
     before: KeptDocument<CaseRecord>,
     transaction: Transaction,
   ) => {
-    const changed = diffRecords(splitCase(before.value).cooling, splitCase(now.value).cooling);
-    if (!changed.length) return;
+    if (sameValue(splitCase(before.value).cooling, splitCase(now.value).cooling)) return;
     const siblings = await db.sequelize.query<{ id: string }>(
       'SELECT id FROM machines WHERE variantId = (SELECT variantId FROM machines WHERE id = :id) AND id <> :id',
       { type: QueryTypes.SELECT, replacements: { id: now.id }, transaction },
