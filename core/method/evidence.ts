@@ -54,7 +54,19 @@ export function halfBandsAfter(record: CaseRecord, act: number): number[] {
   return estimate.caps.map(({ together: t }) => (t.p95! - t.p05!) / 2 / t.p50!);
 }
 
-/** The runs a reviewer would make first. */
+/**
+ * The runs a reviewer would make first, read without error on a machine in the middle of what its record allows.
+ *
+ * @param count 1 to 5
+ * @param read what is read beside junctions and level
+ */
+export function runsToMake(open: OpenCase, count: number, read: Read = []): SteadyRun[] {
+  return runsOf(open)
+    .slice(0, count)
+    .map((run) => withReadings(open, run, read));
+}
+
+/** Both dies loaded first, then what tells them apart. */
 function runsOf({ data, model, ratio }: OpenCase): SteadyRun[] {
   const [watts] = sustainedTogether({ model, ratio }, ['full']);
   const cpuW = LOAD * watts! * ratio.cpu;
