@@ -3,7 +3,7 @@ import { finEfficiency, spreadingFin, stackFinEfficiency, type FinRow } from './
 import { interfaceResistance } from './interfaceMaterial';
 import { horizontalConvection, radiationCoefficient } from './shell';
 import { skinSpotConductance } from './skinSpot';
-import { spreadingResistance } from './spreading';
+import { spreadingResistance } from '../test-support/discSpreading';
 
 describe('fin', () => {
   test('mL = 1 has efficiency tanh 1 = 0.7616 (Incropera et al., ch. 3)', () => {

@@ -1,6 +1,6 @@
 import { LuDecomposition, Matrix } from 'ml-matrix';
 import { plateSpreading, type PlateSource } from './plateSpreading';
-import { spreadingResistance } from './spreading';
+import { spreadingResistance } from '../test-support/discSpreading';
 
 const K = 390;
 const H = 4000;
@@ -83,4 +83,17 @@ test('an eccentric die agrees with a finite-difference solution of the plate (ml
   const source = { centreXM: 4 * d, centreYM: 4 * d, widthM: 4 * d, lengthM: 4 * d };
   const [series] = plateSpreading([source], a, a, t, K, H);
   expect(Math.abs((series! + 1 / (H * a * a)) / mean - 1)).toBeLessThan(0.04);
+});
+
+test('no jump when a die gets small: its resistance rises evenly, as that of a disc does', () => {
+  let before = 0;
+  for (let side = 0.017; side > 0.0008; side *= 0.96) {
+    const sources = [centred(0.04, side), { ...centred(0.04, 0.017), centreXM: 0.06 }];
+    const [own] = plateSpreading(sources, 0.09, 0.04, 0.0015, K, H);
+    if (before > 0) {
+      expect(own! / before).toBeGreaterThan(1);
+      expect(own! / before).toBeLessThan(1.07);
+    }
+    before = own!;
+  }
 });

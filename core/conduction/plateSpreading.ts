@@ -6,13 +6,16 @@ export interface PlateSource {
   lengthM: number;
 }
 
-const TERMS = 40;
+/** A source is followed by so many waves across its own width; the smallest one by no more than {@link MOST}. */
+const WAVES = 5;
+const FEWEST = 8;
+const MOST = 400;
 
 /**
  * Mean temperature of several rectangular sources on one plate that is cooled evenly on its far side, above the mean of that
  * side, per watt of each: eccentric sources and what one does to another.
  *
- * Fourier series of the plate's temperature, averaged over each source; `λ = mπ/a`, `δ = nπ/b`, `β = √(λ² + δ²)`,
+ * Fourier series of the plate's temperature, averaged over each source, as long as the smallest source needs; `λ = mπ/a`, `δ = nπ/b`, `β = √(λ² + δ²)`,
  * `φ(ζ) = (ζ sinh ζt + (h/k) cosh ζt)/(ζ cosh ζt + (h/k) sinh ζt)`. The uniform term keeps only the plate's own `t/(kA)`;
  * `1/(hA)` belongs to what cools it.
  *
@@ -39,51 +42,52 @@ export function plateSpreading(
   const t = thicknessM;
   const k = conductivityWmK;
   const hk = hWm2K / k;
-  const phi = (zeta: number) => {
-    // with tanh in place of sinh and cosh nothing overflows
-    const th = Math.tanh(zeta * t);
-    return (zeta * th + hk) / (zeta + hk * th);
-  };
-  // mean of cos(λx) and cos(δy) over each source
-  const meanX = new Float64Array(n * TERMS);
-  const meanY = new Float64Array(n * TERMS);
+  const across = termsFor(a, Math.min(...sources.map((s) => s.widthM)));
+  const along = termsFor(b, Math.min(...sources.map((s) => s.lengthM)));
+  // mean of cos(λx) and cos(δy) over each source; the first is 1
+  const meanX = new Float64Array(n * across);
+  const meanY = new Float64Array(n * along);
   sources.forEach((s, i) => {
-    for (let m = 0; m < TERMS; m++) {
-      const lx = ((m + 1) * Math.PI) / a;
-      const ly = ((m + 1) * Math.PI) / b;
-      const cx = (lx * s.widthM) / 2;
-      const cy = (ly * s.lengthM) / 2;
-      meanX[i * TERMS + m] = (Math.cos(lx * s.centreXM) * Math.sin(cx)) / cx;
-      meanY[i * TERMS + m] = (Math.cos(ly * s.centreYM) * Math.sin(cy)) / cy;
-    }
+    means(meanX.subarray(i * across, (i + 1) * across), Math.PI / a, s.centreXM, s.widthM);
+    means(meanY.subarray(i * along, (i + 1) * along), Math.PI / b, s.centreYM, s.lengthM);
   });
-  const out = new Float64Array(n * n);
-  const add = (
-    weight: number,
-    x: Float64Array | null,
-    m: number,
-    y: Float64Array | null,
-    l: number,
-  ) => {
-    for (let i = 0; i < n; i++) {
-      const wi = (x ? x[i * TERMS + m]! : 1) * (y ? y[i * TERMS + l]! : 1);
-      for (let j = 0; j < n; j++) {
-        const wj = (x ? x[j * TERMS + m]! : 1) * (y ? y[j * TERMS + l]! : 1);
-        out[i * n + j]! += weight * wi * wj;
+  const out = new Float64Array(n * n).fill(t / (k * a * b));
+  for (let m = 0; m < across; m++) {
+    const lx = (m * Math.PI) / a;
+    for (let l = m === 0 ? 1 : 0; l < along; l++) {
+      const dy = (l * Math.PI) / b;
+      const beta = Math.sqrt(lx * lx + dy * dy);
+      const bt = beta * t;
+      // with tanh in place of sinh and cosh nothing overflows; far up it is 1
+      const th = bt > DEEP ? 1 : Math.tanh(bt);
+      const phi = (beta * th + hk) / (beta + hk * th);
+      const weight = (m === 0 || l === 0 ? 2 : 4) / (a * b * k * beta * phi);
+      for (let i = 0; i < n; i++) {
+        const wi = weight * meanX[i * across + m]! * meanY[i * along + l]!;
+        for (let j = 0; j <= i; j++) {
+          out[i * n + j]! += wi * meanX[j * across + m]! * meanY[j * along + l]!;
+        }
       }
     }
-  };
-  add(t / (k * a * b), null, 0, null, 0);
-  for (let m = 0; m < TERMS; m++) {
-    const lx = ((m + 1) * Math.PI) / a;
-    const ly = ((m + 1) * Math.PI) / b;
-    add(2 / (a * b * k * lx * phi(lx)), meanX, m, null, 0);
-    add(2 / (a * b * k * ly * phi(ly)), null, 0, meanY, m);
-    for (let l = 0; l < TERMS; l++) {
-      const dy = ((l + 1) * Math.PI) / b;
-      const beta = Math.sqrt(lx * lx + dy * dy);
-      add(4 / (a * b * k * beta * phi(beta)), meanX, m, meanY, l);
-    }
   }
+  for (let i = 0; i < n; i++) for (let j = 0; j < i; j++) out[j * n + i] = out[i * n + j]!;
   return out;
+}
+
+/** Where tanh is 1 to a millionth. */
+const DEEP = 7;
+
+function termsFor(sideM: number, sourceM: number): number {
+  return Math.min(MOST, Math.max(FEWEST, Math.ceil((WAVES * sideM) / sourceM)));
+}
+
+/** Means of `cos(m λ x)` over a source, m from 0. */
+function means(out: Float64Array, lambda: number, centreM: number, sizeM: number): void {
+  for (let m = 0; m < out.length; m++) {
+    out[m] = Math.cos(m * lambda * centreM) * sinc((m * lambda * sizeM) / 2);
+  }
+}
+
+function sinc(x: number): number {
+  return x > 1e-9 ? Math.sin(x) / x : 1;
 }

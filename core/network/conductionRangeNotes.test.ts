@@ -1,7 +1,5 @@
 import { openCase } from '../case/openCase';
 import { estimate } from '../case/estimate';
-import { plateSpreading } from '../conduction/plateSpreading';
-import { spreadingResistance } from '../conduction/spreading';
 import { CONVECTION_RAYLEIGH, horizontalRayleigh } from '../conduction/shell';
 import { water } from '../fluids/water';
 import { chamberCapillaryW, chamberVaporKPerW, chamberVaporPaPerW } from '../pipes/chamberLimit';
@@ -16,38 +14,6 @@ const notesOf = (record: CaseRecord, overrides?: ReadonlyMap<string, number>) =>
 
 test('within its range nothing is said', () => {
   expect(notesOf(example())).toEqual([]);
-});
-
-// Muzychka, Culham & Yovanovich 2003 as reference for Lee, Song, Au & Moran 1995, a centred source on 40 × 40 mm
-test.each([1, 1.5, 2, 2.5])('discs stand for a die of sides 1 : %p within 20 %', (aspect) => {
-  const [w, l] = [Math.sqrt(150e-6 * aspect), Math.sqrt(150e-6 / aspect)];
-  for (const t of [0.5e-3, 1.5e-3, 3e-3]) {
-    for (const h of [1e4, 5e4]) {
-      const discs = spreadingResistance(150e-6, 1600e-6, t, 380, h) + t / (380 * 1600e-6);
-      const series = plateSpreading(
-        [{ centreXM: 0.02, centreYM: 0.02, widthM: w, lengthM: l }],
-        0.04,
-        0.04,
-        t,
-        380,
-        h,
-      )[0]!;
-      expect(Math.abs(discs / series - 1)).toBeLessThan(0.2);
-    }
-  }
-});
-
-test('a die or plate much longer than wide is said', () => {
-  const record = example();
-  Object.assign(record.dies![0]!, { widthMm: 8, lengthMm: 21 });
-  expect(notesOf(record)).toEqual([
-    'dies.cpu: it is longer than the spreading equation for one die covers',
-  ]);
-  const plate = example();
-  Object.assign(plate.plates![1]!, { widthMm: 30, lengthMm: 80 });
-  expect(notesOf(plate)).toEqual([
-    'plates.plate-gpu: it is longer than the spreading equation for one die covers',
-  ]);
 });
 
 test('a die over the rim of a shared plate is said', () => {

@@ -5,8 +5,6 @@ import { chamberVaporKPerW, chamberVaporPaPerW } from '../pipes/chamberLimit';
 import type { MachineModel } from './networkModel';
 import { nodeC, type LinearState } from './steadyState';
 
-/** Sides of a die or plate up to which a disc of equal area stands for it within about 15 %. */
-const MAX_ASPECT_RATIO = 2.5;
 /** A spot on the skin is small against the shell up to this share of its area. */
 const LARGEST_SPOT = 0.25;
 /** Shell losses below this share of the heat do not matter. */
@@ -34,20 +32,11 @@ export function conductionRangeNotes(
   say: Say,
 ): void {
   const { data } = model;
-  const long = (a: number, b: number) => Math.max(a, b) > MAX_ASPECT_RATIO * Math.min(a, b);
   const shellArea = data.shell.widthM * data.shell.depthM;
   data.plates.forEach((p, i) => {
     const at = `plates.${p.id}`;
     if (p.kind === 'vapor-chamber') chamberVaporNote(model, state, i, cpuW, gpuW, say);
-    else if (p.kind !== 'none' && p.dies.length === 1) {
-      const d = data.dies[p.dies[0]!]!;
-      if (long(d.widthM, d.lengthM)) {
-        say(`dies.${d.id}`, 'it is longer than the spreading equation for one die covers');
-      }
-      if (long(p.widthM, p.lengthM)) {
-        say(at, 'it is longer than the spreading equation for one die covers');
-      }
-    } else if (p.kind !== 'none') overRim(model, i, say);
+    else if (p.kind !== 'none' && p.dies.length > 1) overRim(model, i, say);
     if (model.skinAreaM2[i]! > LARGEST_SPOT * shellArea) {
       say(at, 'it lies under so much of the shell that the skin above it is no spot any more');
     }

@@ -1,6 +1,9 @@
 import { resolveCase } from '../record/resolveCase';
 import { exampleRecord } from '../test-support/exampleRecord';
-import { evaporatorWidth } from './dieResistances';
+import { openCase } from '../case/openCase';
+import type { CaseRecord } from '../record/recordSchema';
+import { plateReference } from '../test-support/plateReference';
+import { evaporatorWidth, pipesTouching } from './dieResistances';
 
 const MARGIN = new Map([['heatPipes.evaporatorMarginMm', 3]]);
 const data = (change: (r: ReturnType<typeof exampleRecord>) => void = () => undefined) => {
@@ -19,4 +22,91 @@ test('a pipe on the bare die takes up heat along the die alone', () => {
   const bare = data();
   bare.plates[0] = { ...bare.plates[0]!, kind: 'none' };
   expect(evaporatorWidth(bare, 0)).toBeCloseTo(0.012, 9);
+});
+
+/** A record with both dies on one plate that a pipe crosses lengthwise. */
+function sharedPlate(change: (r: CaseRecord) => void = () => undefined): CaseRecord {
+  const record = exampleRecord('two-fan-shared-pipes');
+  const [cpu, gpu] = record.dies!;
+  Object.assign(cpu!, { widthMm: 12, lengthMm: 12 });
+  Object.assign(gpu!, { widthMm: 17, lengthMm: 17 });
+  record.plates = [
+    {
+      id: 'plate',
+      kind: 'copper-plate',
+      dies: ['cpu', 'gpu'],
+      widthMm: 90,
+      lengthMm: 40,
+      thicknessMm: 1.5,
+    } as NonNullable<CaseRecord['plates']>[number],
+  ];
+  record.heatPipes!.forEach((p) => {
+    const ends = p.along!.filter((a) => a.part.startsWith('fins'));
+    p.along = [ends[0]!, { part: 'plate', fromMm: 100, toMm: 190 }, ends[1]!];
+  });
+  record.pads = [];
+  change(record);
+  return record;
+}
+
+/** Two dies by how the plate is cooled: against three-dimensional conduction by finite volumes of 1 mm. */
+test.each<[string, (r: CaseRecord) => void, { x: number; y: number }[]]>([
+  [
+    'places not recorded',
+    () => undefined,
+    [
+      { x: 22.5, y: 20 },
+      { x: 67.5, y: 20 },
+    ],
+  ],
+  [
+    'places recorded, off the middle',
+    (r) =>
+      (r.plates![0]!.places = [
+        { die: 'cpu', xMm: 15, yMm: 18 },
+        { die: 'gpu', xMm: 64, yMm: 22 },
+      ] as never),
+    [
+      { x: 15, y: 18 },
+      { x: 64, y: 22 },
+    ],
+  ],
+])('two dies on one plate, %s: within 10 %% of three-dimensional conduction', (_, change, at) => {
+  const open = openCase({ record: sharedPlate(change) });
+  const { data, model } = open;
+  const plate = data.plates[0]!;
+  const out = model.links.reduce(
+    (sum, l) =>
+      l.a === model.plateNode[0] || l.b === model.plateNode[0] ? sum + l.conductanceWPerK : sum,
+    0,
+  );
+  const touched = pipesTouching(data, 0);
+  const across = Math.min(touched.widthM, evaporatorWidth(data, 0));
+  const hWm2K = out / (touched.lengthM * across);
+  const sources = data.dies.map((d, i) => ({
+    centreXM: at[i]!.x * 1e-3,
+    centreYM: at[i]!.y * 1e-3,
+    widthM: d.widthM,
+    lengthM: d.lengthM,
+  }));
+  const cooled = {
+    fromXM: 0,
+    toXM: 0.09,
+    fromYM: 0.02 - across / 2,
+    toYM: 0.02 + across / 2,
+  };
+  const own = { ...plate, sources, cooled, hWm2K };
+  data.dies.forEach((_die, i) => {
+    const reference = plateReference(own, i, 1e-3)[i]!;
+    const ours = model.dieSteps[i]!.plateKPerW + 1 / out;
+    expect(Math.abs(ours / reference - 1)).toBeLessThan(0.1);
+  });
+});
+
+test('a die that shrinks to nothing changes the other one’s resistance by nothing', () => {
+  const plateKPerW = (side: number) =>
+    openCase({
+      record: sharedPlate((r) => Object.assign(r.dies![0]!, { widthMm: side, lengthMm: side })),
+    }).model.dieSteps[1]!.plateKPerW;
+  expect(Math.abs(plateKPerW(1) / plateKPerW(12) - 1)).toBeLessThan(0.02);
 });
