@@ -76,6 +76,24 @@ export function wattsColumns(
   return out;
 }
 
+/** Columns of what firmware and adapter leave of the watts at some caps, for a table; null where it is not known. */
+export function configuredColumns(
+  caps: readonly Cap[],
+  at: (cap: Cap) => WattsBand | null,
+): Record<string, number | null> {
+  return Object.fromEntries(
+    caps.flatMap((c) => {
+      const name = wattsColumn(c).replace('together', 'configured');
+      const own = at(c)?.configured;
+      return [
+        [name, own?.p50 ?? null],
+        [`${name}P05`, own?.p05 ?? null],
+        [`${name}P95`, own?.p95 ?? null],
+      ];
+    }),
+  );
+}
+
 /** A machine as a row of the library; watts at each cap of the laboratory, null where they are not known (yet). */
 export const machineSummary = z.looseObject({
   id: z.string(),

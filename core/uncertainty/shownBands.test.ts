@@ -71,3 +71,16 @@ test('held shares add up to one, and the limit most often met comes first', () =
   }
   expect(before.caps[2]!.together.held[0]!.limit).toBe('junction');
 });
+
+test('a list’s watts as configured are those of the estimate of the same seed, cut where the firmware stops', () => {
+  const record = exampleRecord('two-fan-shared-pipes');
+  record.settings = [{ id: 'quiet', cpuSustainedW: 25, gpuSustainedW: 30 }];
+  const open = openCase({ record });
+  const options = { caps: [36, 'full'] as const, draws: 60, seed: 3 };
+  const bands = sustainedBands(open, options);
+  const { estimate } = estimateWithDraws(open, { ...options, envelopes: false });
+  estimate.caps.forEach((c, i) => {
+    expect(bands[i]!.configured!.p50).toBeCloseTo(c.configured.together.p50!, 9);
+    expect(bands[i]!.configured!.p95).toBeCloseTo(55, 9);
+  });
+});

@@ -1,6 +1,6 @@
 import type { OpenCase } from '../case/openCase';
 import type { WattsBand } from './wattsBand';
-import { planDraws, roomForDraws, runDraws, COLUMNS, type DrawOptions } from './draws';
+import { planDraws, roomForDraws, runDraws, COLUMNS, READOUTS, type DrawOptions } from './draws';
 import { quantileOfSorted } from './quantile';
 
 /** Place of the readout of both dies together among a row's columns. */
@@ -12,7 +12,7 @@ const TOGETHER = 2;
  *
  * @param open the case
  * @param options caps, number of draws, seed
- * @returns median and 5–95 % per cap, in order
+ * @returns median and 5–95 % per cap, in order, of what the cooling carries and of what the setting leaves
  */
 export function sustainedBands(
   open: OpenCase,
@@ -23,9 +23,9 @@ export function sustainedBands(
   runDraws(plan, 0, plan.draws, drawn);
   const readout = plan.rays[TOGETHER] ? TOGETHER : plan.rays.findIndex((r) => r !== null);
   const column = new Float64Array(plan.draws);
-  return plan.caps.map((_, c) => {
+  const bandAt = (cap: number, of: number) => {
     for (let i = 0; i < plan.draws; i++) {
-      column[i] = drawn.watts[(i * plan.caps.length + c) * COLUMNS + readout]!;
+      column[i] = drawn.watts[(i * plan.caps.length + cap) * COLUMNS + of]!;
     }
     column.sort();
     return {
@@ -33,5 +33,9 @@ export function sustainedBands(
       p50: quantileOfSorted(column, 0.5),
       p95: quantileOfSorted(column, 0.95),
     };
-  });
+  };
+  return plan.caps.map((_, c) => ({
+    ...bandAt(c, readout),
+    configured: bandAt(c, readout + READOUTS),
+  }));
 }

@@ -1,7 +1,12 @@
 import { z } from 'zod';
 
-/** Watts of both dies together at a cap: the median of the draws, which is what people are shown, and their 5–95 % band. */
-export const wattsBand = z.object({ p05: z.number(), p50: z.number(), p95: z.number() });
+const band = z.object({ p05: z.number(), p50: z.number(), p95: z.number() });
+
+/**
+ * Watts of both dies together at a cap: the median of the draws, which is what people are shown, and their 5–95 % band; and what
+ * firmware and adapter leave of them in the first setting, absent where an earlier program computed them.
+ */
+export const wattsBand = band.extend({ configured: band.optional() });
 export type WattsBand = z.infer<typeof wattsBand>;
 
 /** Draws by which a machine is shown, in the library and in its file alike, and their seed. */

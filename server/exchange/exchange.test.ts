@@ -206,7 +206,13 @@ test('machines.csv tells the watts at the laboratory’s caps, follows them, and
   const listed = (await call().get('/api/machines')).body.items[0];
   const told = await row();
   expect(columns(told)).toContain('togetherAt36W');
-  for (const c of columns(told)) expect(Number(told[c])).toBeCloseTo(listed[c], 2);
+  for (const c of columns(told)) {
+    expect(Number(told[c])).toBeCloseTo(listed[c], 2);
+    // beside them what firmware and adapter leave
+    const set = Number(told[c.replace('together', 'configured')]);
+    expect(set).toBeGreaterThan(0);
+    expect(set).toBeLessThanOrEqual(Number(told[c]) + 0.01);
+  }
   await call()
     .put('/api/settings/caps')
     .set('If-Match', '"0"')

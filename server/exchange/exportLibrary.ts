@@ -1,7 +1,8 @@
 import { strToU8, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 import Papa from 'papaparse';
 import { MACHINE_HEADER, machineRow, PART_HEADER, partRows } from '@zugluft/core/exchange/csvRows';
-import { wattsColumns } from '@zugluft/core/library/answers';
+import type { Cap } from '@zugluft/core/envelope/fanStates';
+import { configuredColumns, wattsColumns } from '@zugluft/core/library/answers';
 import type { AttachmentType } from '@zugluft/core/library/attachment';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { Op } from 'sequelize';
@@ -63,11 +64,13 @@ export async function* csvLines(
   const header = [
     ...(kind === 'machines' ? MACHINE_HEADER : PART_HEADER),
     ...Object.keys(wattsColumns(caps, () => null)),
+    ...Object.keys(configuredColumns(caps, () => null)),
   ];
   /** Watts at the laboratory's caps with their bands; what is still being computed is left empty. */
   const computed = (row: MachineRow) => {
     const now = watts.of(row);
-    const columns = wattsColumns(caps, (cap) => (now.pending ? null : now.at(cap)));
+    const at = (cap: Cap) => (now.pending ? null : now.at(cap));
+    const columns = { ...wattsColumns(caps, at), ...configuredColumns(caps, at) };
     return Object.fromEntries(
       Object.entries(columns).map(([name, value]) => [name, value?.toFixed(WATTS_DECIMALS) ?? '']),
     );
