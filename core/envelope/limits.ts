@@ -211,8 +211,6 @@ function lookAlong(ray: Ray): void {
   hit.fromGpuW = ray.fromGpuW ?? 0;
 }
 
-/** The watts may still move by this share when a pipe's own vapor is sought. */
-const VAPOR_TOLERANCE = 1e-6;
 const VAPOR_ROUNDS = 30;
 
 /**
@@ -256,7 +254,7 @@ function seekOwnVapor(model: MachineModel, state: LinearState, ray: Ray, warmest
       ? heldW + share * (tooWarmW - heldW)
       : Math.max(0, tooWarmW + beyond / (1 - slope));
     const left = lookWithVapor(model, state, ray, vaporW) - vaporW;
-    if (Math.abs(left) <= VAPOR_TOLERANCE * (1 + vaporW)) return;
+    if (Math.abs(left) <= state.vaporTolerance * (1 + vaporW)) return;
     if (left < 0) {
       const measured = 1 + (left - beyond) / (vaporW - tooWarmW);
       slope = measured > 0 && measured < STEEPEST ? measured : 0;
@@ -346,7 +344,7 @@ export function limitsAlong(
     only = key;
     for (let round = 0, before = warmestW; round < VAPOR_ROUNDS; round++) {
       const at = Math.min(nearest.get(key)!.watts, warmestW);
-      if (Math.abs(at - before) <= VAPOR_TOLERANCE * (1 + at)) break;
+      if (Math.abs(at - before) <= state.vaporTolerance * (1 + at)) break;
       const kept = nearest.get(key)!;
       nearest.delete(key);
       visitVapor(at);

@@ -36,10 +36,13 @@ export interface LinearState {
   shellWPerK: number;
   fanPowerW: number;
   matrix: Float64Array;
+  /** The watts may still move by this share when a pipe's own vapor is sought. */
+  vaporTolerance: number;
   /** How much still moved where a repetition over this state ended at its bound; 0 where none did. */
   unsettled: { wattsShare: number; kelvin: number };
 }
 
+const VAPOR_TOLERANCE = 1e-6;
 const INSIDE_AIR_AT_M3S = 3e-3;
 const INSIDE_AIR_EXPONENT = 0.8;
 
@@ -67,6 +70,7 @@ export function createState(model: MachineModel): LinearState {
     shellWPerK: 0,
     fanPowerW: 0,
     matrix: new Float64Array(n * n),
+    vaporTolerance: VAPOR_TOLERANCE,
     unsettled: { wattsShare: 0, kelvin: 0 },
   };
 }

@@ -217,6 +217,7 @@ function relativeDeviation(values: Float64Array): number {
 }
 
 const DRAW_FLOW_TOLERANCE = 1e-5;
+const DRAW_VAPOR_TOLERANCE = 1e-4;
 
 /**
  * Makes some of a plan's draws: for each the best fan state of its own at or below every cap, and what firmware and adapter
@@ -232,6 +233,7 @@ export function runDraws(plan: DrawPlan, from: number, to: number, out: Drawn): 
   const { caps, open, rays, wanted } = plan;
   const work = createRowWork(createState(plan.central), createState(plan.central), caps.length);
   work.on.flows.tolerance = DRAW_FLOW_TOLERANCE;
+  work.on.vaporTolerance = work.off.vaporTolerance = DRAW_VAPOR_TOLERANCE;
   const carried = rays.map((): RowWatts => ({
     watts: new Float64Array(caps.length),
     held: new Uint16Array(caps.length),
