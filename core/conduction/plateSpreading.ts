@@ -48,8 +48,8 @@ export function plateSpreading(
   const meanX = new Float64Array(n * across);
   const meanY = new Float64Array(n * along);
   sources.forEach((s, i) => {
-    means(meanX.subarray(i * across, (i + 1) * across), Math.PI / a, s.centreXM, s.widthM);
-    means(meanY.subarray(i * along, (i + 1) * along), Math.PI / b, s.centreYM, s.lengthM);
+    cosineMeans(meanX.subarray(i * across, (i + 1) * across), Math.PI / a, s.centreXM, s.widthM);
+    cosineMeans(meanY.subarray(i * along, (i + 1) * along), Math.PI / b, s.centreYM, s.lengthM);
   });
   const out = new Float64Array(n * n).fill(t / (k * a * b));
   for (let m = 0; m < across; m++) {
@@ -77,12 +77,18 @@ export function plateSpreading(
 /** Where tanh is 1 to a millionth. */
 const DEEP = 7;
 
-function termsFor(sideM: number, sourceM: number): number {
+/** How many terms of a cosine series along a side a source on it needs. */
+export function termsFor(sideM: number, sourceM: number): number {
   return Math.min(MOST, Math.max(FEWEST, Math.ceil((WAVES * sideM) / sourceM)));
 }
 
 /** Means of `cos(m λ x)` over a source, m from 0. */
-function means(out: Float64Array, lambda: number, centreM: number, sizeM: number): void {
+export function cosineMeans(
+  out: Float64Array,
+  lambda: number,
+  centreM: number,
+  sizeM: number,
+): void {
   for (let m = 0; m < out.length; m++) {
     out[m] = Math.cos(m * lambda * centreM) * sinc((m * lambda * sizeM) / 2);
   }

@@ -111,8 +111,7 @@ function visitChamber(
   const capillary =
     plate.chamberLimitFactor *
     chamberCapillaryW(
-      areaM2,
-      plate.widthM * plate.lengthM,
+      model.dieFlowShape[die]!,
       plate.wickM,
       plate.vaporGapM,
       plate.wick!,

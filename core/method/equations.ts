@@ -196,13 +196,13 @@ export const METHOD: readonly MethodChapter[] = [
     equations: [
       {
         title: 'Dry-out under a die',
-        tex: String.raw`Q = \frac{2\sigma}{r} \Big/ \left(\ln\tfrac{b}{a} + \tfrac12\right)\left(\frac{\mu_l}{2\pi\rho_l h_{fg} K t} + \frac{6\mu_v}{\pi\rho_v h_{fg} g^3}\right)`,
+        tex: String.raw`Q = \frac{2\sigma}{r} \Big/ S\left(\frac{\mu_l}{2\pi\rho_l h_{fg} K t} + \frac{6\mu_v}{\pi\rho_v h_{fg} g^3}\right)`,
         where:
-          'a and b radii of die and chamber as discs, t wick thickness, g height of the vapor space; besides a heat flux at which the wick boils dry.',
+          'S shape of the flow from the whole outline to the die where it lies (between discs ln(b/a) and a little more), t wick thickness, g height of the vapor space; besides a heat flux at which the wick boils dry.',
         range:
-          'radial laminar flow of liquid and vapor; the vapor’s own drop up to 1 K, noted beyond',
+          'laminar flow of liquid and vapor, condensing evenly over a rectangular outline; the vapor’s own drop up to 1 K, noted beyond',
         source: 'Darcy’s law; Reay, Kew & McGlen',
-        file: 'core/pipes/chamberLimit.ts',
+        file: 'core/pipes/chamberFlowShape.ts',
       },
     ],
   },

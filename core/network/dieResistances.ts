@@ -1,4 +1,5 @@
 import { plateSpreading, type PlateSource } from '../conduction/plateSpreading';
+import { chamberFlowShape } from '../pipes/chamberFlowShape';
 import { COPPER_WMK } from '../pipes/contactResistance';
 import type { CaseData } from '../record/caseData';
 import type { Link, MachineModel } from './networkModel';
@@ -10,10 +11,14 @@ export function dieResistances(
   plateNode: readonly number[],
   links: readonly Link[],
   touching: readonly { widthM: number; lengthM: number }[],
-): Pick<MachineModel, 'dieBeyondCpuKPerW' | 'dieBeyondGpuKPerW' | 'dieSteps' | 'dieEvaporatorM2'> {
+): Pick<
+  MachineModel,
+  'dieBeyondCpuKPerW' | 'dieBeyondGpuKPerW' | 'dieSteps' | 'dieEvaporatorM2' | 'dieFlowShape'
+> {
   const count = data.dies.length;
   const coupling = new Float64Array(count * count);
   const dieEvaporatorM2 = data.dies.map(() => 0);
+  const dieFlowShape = data.dies.map(() => 0);
   data.plates.forEach((plate, p) => {
     if (plate.kind === 'none') return;
     let out = 0;
@@ -22,14 +27,24 @@ export function dieResistances(
     const { wick } = plate;
     if (wick) {
       const whole = plate.widthM * plate.lengthM;
-      for (const i of plate.dies) {
+      plate.dies.forEach((i, k) => {
         const d = data.dies[i]!;
         const skirt = 2 * (plate.wallM + plate.wickM);
         const area = Math.min(whole, (d.widthM + skirt) * (d.lengthM + skirt));
         dieEvaporatorM2[i] = area;
         coupling[i * count + i] =
           (plate.wallM / COPPER_WMK + plate.wickM / wick.conductivityWmK) / area;
-      }
+        dieFlowShape[i] = chamberFlowShape(
+          sourceWithin(
+            { widthM: d.widthM + skirt, lengthM: d.lengthM + skirt },
+            plate.centres[k]!,
+            plate.widthM,
+            plate.lengthM,
+          ),
+          plate.widthM,
+          plate.lengthM,
+        );
+      });
       return;
     }
     const sink = sinkOf(data, p, touching[p]!);
@@ -59,6 +74,7 @@ export function dieResistances(
     dieBeyondCpuKPerW: beyond('cpu'),
     dieBeyondGpuKPerW: beyond('gpu'),
     dieEvaporatorM2,
+    dieFlowShape,
     dieSteps: data.dies.map((d, i) => {
       const hot =
         d.junctionResistanceKPerW /
@@ -118,21 +134,32 @@ function sinkOf(
   const fromAcross = Math.min(acrossSide - across, Math.max(0, middle - 0.5 * across));
   const [fromX, fromY] = alongX ? [fromAlong, fromAcross] : [fromAcross, fromAlong];
   const [sinkX, sinkY] = alongX ? [along, across] : [across, along];
-  const inside = (centre: number, size: number, side: number) =>
-    Math.min(side - size / 2, Math.max(size / 2, centre));
   return {
     widthM: sinkX,
     lengthM: sinkY,
     sources: dies.map((d, k) => {
-      const widthM = Math.min(d.widthM, sinkX);
-      const lengthM = Math.min(d.lengthM, sinkY);
-      return {
-        widthM,
-        lengthM,
-        centreXM: inside(plate.centres[k]!.xM - fromX, widthM, sinkX),
-        centreYM: inside(plate.centres[k]!.yM - fromY, lengthM, sinkY),
-      };
+      const { xM, yM } = plate.centres[k]!;
+      return sourceWithin(d, { xM: xM - fromX, yM: yM - fromY }, sinkX, sinkY);
     }),
+  };
+}
+
+/** A die as a source on a rectangle, moved inside where it reaches over its rim. */
+function sourceWithin(
+  die: { widthM: number; lengthM: number },
+  centre: { xM: number; yM: number },
+  sideXM: number,
+  sideYM: number,
+): PlateSource {
+  const widthM = Math.min(die.widthM, sideXM);
+  const lengthM = Math.min(die.lengthM, sideYM);
+  const inside = (at: number, size: number, side: number) =>
+    Math.min(side - size / 2, Math.max(size / 2, at));
+  return {
+    widthM,
+    lengthM,
+    centreXM: inside(centre.xM, widthM, sideXM),
+    centreYM: inside(centre.yM, lengthM, sideYM),
   };
 }
 

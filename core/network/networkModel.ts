@@ -56,6 +56,8 @@ export interface MachineModel {
   diePlate: number[];
   /** Area of wick under each die on a vapor chamber, else 0. */
   dieEvaporatorM2: number[];
+  /** Shape of the flow through that wick, else 0. */
+  dieFlowShape: number[];
   plateNode: number[];
   pipeNode: number[];
   pipeContacts: PipeContact[][];

@@ -83,7 +83,8 @@ export function plateReference(c: PlateCase, heated: number, cellM: number, laye
   });
 }
 
-function conjugateGradients(
+/** Solves `A x = b`, A symmetric and not negative, given by its product. */
+export function conjugateGradients(
   apply: (x: Float64Array, y: Float64Array) => void,
   b: Float64Array,
 ): Float64Array {
