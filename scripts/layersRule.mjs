@@ -14,7 +14,7 @@ const CORE = [
   ['envelope'],
   ['network'],
   ['count'],
-  ['record', 'counting', 'airflow', 'conduction', 'pipes', 'sound'],
+  ['record', 'counting', 'airflow', 'conduction', 'pipes', 'sound', 'logs'],
   ['fluids', 'numerics'],
 ];
 
