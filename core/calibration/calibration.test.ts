@@ -10,6 +10,9 @@ import { multipliersOf, valuesAt } from './multipliers';
 import { predictorOf } from './predictReadings';
 import { readingsOf, type SteadyRun } from './steadyRun';
 
+// fits of a hundred causes, with both cores busy
+jest.setTimeout(300_000);
+
 interface Fitter {
   levenbergMarquardt(
     data: { x: number[]; y: number[] },

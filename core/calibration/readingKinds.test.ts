@@ -8,6 +8,9 @@ import { fitMultipliers } from './fitMultipliers';
 import { predictorOf } from './predictReadings';
 import { deviationOf, readingsOf, type SteadyRun } from './steadyRun';
 
+// fits of a hundred causes, with both cores busy
+jest.setTimeout(300_000);
+
 const two = exampleRecord('two-fan-shared-pipes');
 const open = openCase({ record: two });
 const RUN: SteadyRun = {

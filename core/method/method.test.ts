@@ -7,6 +7,8 @@ import { bandsDocument } from './bandsDocument';
 import { ACTS, evidenceCell, halfBandsAfter } from './evidence';
 import { methodDocument } from './methodDocument';
 
+// documents are computed anew, with both cores busy
+jest.setTimeout(300_000);
 const root = join(__dirname, '../..');
 
 test('docs/bands.md is what the draws of the examples say (npm run docs)', () => {
