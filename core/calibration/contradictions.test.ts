@@ -129,3 +129,23 @@ test('a single run that the record contradicts leaves the band wide rather than 
   };
   expect(width(fit)).toBeGreaterThan(1.5 * width(honest));
 });
+
+test('what cannot be a reading is named and leaves everything as it was; what cannot be a run is refused', () => {
+  const absurd = measured(two, none, PLAN.slice(0, 1), randomStream(9)).map((r) => ({
+    ...r,
+    junctionC: { cpu: 5000, gpu: -200 },
+  }));
+  const fit = fitMultipliers(open, absurd, OPTIONS);
+  expect(fit.contradictions).toHaveLength(1);
+  expect(fit.effectiveDraws).toBeGreaterThan(100);
+  expect(fit.suspicions).toEqual([]);
+  const ua = fit.multipliers.find((m) => m.name === 'finStacks.uaFactor')!;
+  expect(Math.abs(ua.z)).toBeLessThan(0.5);
+  expect(ua.deviation).toBeGreaterThan(0.8);
+  const refused = (change: Partial<SteadyRun>) => () =>
+    fitMultipliers(open, [{ ...PLAN[0]!, ...change }], OPTIONS);
+  expect(refused({ cpuW: -1 })).toThrow('run run-1: CPU watts is no number from 0 on');
+  expect(refused({ gpuW: NaN })).toThrow('GPU watts');
+  expect(refused({ rpm: { 'fan-left': -5 } })).toThrow('speed of fan-left');
+  expect(refused({ ambientC: 500 })).toThrow('the room is not within -20');
+});

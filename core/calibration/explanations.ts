@@ -5,8 +5,9 @@ import type { Reading } from './steadyRun';
 /** How often a run is not what its sheet says, and a single instrument not where it should be (common practice, no source). */
 const BAD_RUN = 0.05;
 const BAD_READING = 0.02;
-/** What is bad is off by so many of its deviations. */
+/** What is bad is off by so many of its deviations, or by as many as reach it from where nothing is known yet. */
 const BAD_SPREAD = 10;
+const REACHED = 0.5;
 /** An explanation less likely than this over the best one is left out: log of the ratio. */
 const FAR_BELOW = 4;
 const MOST_BAD_SHARE = 0.25;
@@ -43,26 +44,30 @@ export function explain(
   hard: number,
 ): { explanations: Explanation[]; plain: Mode } {
   const zero = new Float64Array(n);
+  const wide = Float64Array.from(residuals(zero), (r, i) =>
+    readings[i]!.atMost ? Infinity : Math.max(BAD_SPREAD, REACHED * Math.abs(r)),
+  );
+  const all: readonly Counted[] = readings.map(({ run }, i) => ({ run, wide: wide[i]! }));
   const middle: Start = { z: zero, jacobian: slopesAt(residuals, zero), spread: null };
-  const first = accountFor(residuals, readings, { badRuns: [], badReadings: [] }, [middle], true);
+  const first = accountFor(residuals, all, { badRuns: [], badReadings: [] }, [middle], true);
   const runs = new Set(readings.map((r) => r.run)).size;
   const mostRuns = Math.max(1, Math.floor((runs - 1) / 2));
   const mostReadings = Math.max(1, Math.floor(MOST_BAD_SHARE * readings.length));
-  const all = [first];
+  const tried = [first];
   let best = first;
   for (let step = 0; step < MOST_STEPS && best.mode.cost > hard; step++) {
     const further = branches(best, readings, mostRuns, mostReadings).map((bad) =>
-      accountFor(residuals, readings, bad, [startAt(best), middle], false),
+      accountFor(residuals, all, bad, [startAt(best), middle], false),
     );
-    all.push(...further);
+    tried.push(...further);
     const found = further.reduce((a, b) => (b.logEvidence > a.logEvidence ? b : a), best);
     if (found === best) break;
     best = found;
   }
-  const top = Math.max(...all.map((x) => x.logEvidence));
-  const explanations = all
+  const top = Math.max(...tried.map((x) => x.logEvidence));
+  const explanations = tried
     .filter((x) => x.logEvidence > top - FAR_BELOW)
-    .map((x) => (x === first ? x : accountFor(residuals, readings, x, [startAt(x)], true)))
+    .map((x) => (x === first ? x : accountFor(residuals, all, x, [startAt(x)], true)))
     .sort((a, b) => b.logEvidence - a.logEvidence);
   return { explanations, plain: first.mode };
 }
@@ -119,11 +124,16 @@ function recounted({ jacobian, spread: from }: Start, spread: Float64Array): Mat
   return out;
 }
 
-function spreadOf(readings: readonly Reading[], { badRuns, badReadings }: Bad): Float64Array {
-  return Float64Array.from(readings, (r, i) => {
-    const bad = badRuns.includes(r.run) || badReadings.includes(i);
-    return !bad ? 1 : r.atMost ? Infinity : BAD_SPREAD;
-  });
+/** A reading as an explanation counts it: its run, and how wide it is where it is bad; a bad bound says nothing. */
+interface Counted {
+  run: number;
+  wide: number;
+}
+
+function spreadOf(readings: readonly Counted[], { badRuns, badReadings }: Bad): Float64Array {
+  return Float64Array.from(readings, ({ run, wide }, i) =>
+    badRuns.includes(run) || badReadings.includes(i) ? wide : 1,
+  );
 }
 
 /** Residuals as an explanation counts them. */
@@ -138,7 +148,7 @@ export function counted(residuals: Residuals, spread: Float64Array): Residuals {
 
 function accountFor(
   residuals: Residuals,
-  readings: readonly Reading[],
+  readings: readonly Counted[],
   { badRuns, badReadings }: Bad,
   starts: readonly Start[],
   fresh: boolean,

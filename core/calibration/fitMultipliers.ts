@@ -8,7 +8,7 @@ import { squares, type Residuals } from './findMode';
 import { multipliersOf, type Multiplier } from './multipliers';
 import { predictorOf } from './predictReadings';
 import { randomiseThenOptimise, takeAlike, worthOf } from './randomiseThenOptimise';
-import { deviationOf, readingsOf, type Reading, type SteadyRun } from './steadyRun';
+import { deviationOf, faultOfRun, readingsOf, type Reading, type SteadyRun } from './steadyRun';
 import { suspicionsOf, type Suspicion } from './suspicions';
 
 /** A multiplier is told by the runs when its deviation is at most this share of the prior's. */
@@ -27,6 +27,8 @@ const UNTOUCHED = 0.05;
 /** Of the standard normal distribution, upper 5 % and 1 %. */
 const Z95 = 1.6448536269514722;
 const Z99 = 2.3263478740408408;
+/** Squared deviations of a reading beyond which it is no reading, and nothing is to be suspected behind it. */
+const ABSURD = 1e4;
 /** A run or reading is named as contradicting the others from this chance on. */
 const NAMED_FROM = 0.5;
 
@@ -118,8 +120,9 @@ export function fitMultipliers(
   if (readings.length === 0) {
     throw new RangeError('a fit needs at least one steady run with one reading');
   }
-  if (readings.some((r) => !Number.isFinite(r.value))) {
-    throw new RangeError('a reading is not a number');
+  for (const run of runs) {
+    const fault = faultOfRun(run);
+    if (fault) throw new RangeError(fault);
   }
   const parameters = multipliersOf(open, options.only);
   const predict = predictorOf(open, runs, readings).of(parameters);
@@ -160,7 +163,7 @@ export function fitMultipliers(
     })),
     contradictions,
     suspicions:
-      doubtful && options.suspicions !== false
+      doubtful && options.suspicions !== false && plain.cost < ABSURD * m
         ? suspicionsOf(
             open,
             runs,

@@ -225,6 +225,7 @@ export function takeAlike(
 
 /** How many draws of equal weight the weighted ones are worth: `(Σw)² / Σw²`. Source: Kish 1965; from memory. */
 export function worthOf(logWeights: ArrayLike<number>): number {
+  if (greatest(logWeights) === -Infinity) return 0;
   let squares = 0;
   for (const w of normalised(logWeights)) squares += w * w;
   return 1 / squares;
@@ -244,8 +245,10 @@ function greatest(x: ArrayLike<number>): number {
   return most;
 }
 
+/** Weights that add up to 1; all alike where none of them counts. */
 function normalised(logWeights: ArrayLike<number>): Float64Array {
   const most = greatest(logWeights);
+  if (most === -Infinity) return new Float64Array(logWeights.length).fill(1 / logWeights.length);
   const w = Float64Array.from(logWeights, (x) => Math.exp(x - most));
   const sum = w.reduce((a, b) => a + b, 0);
   return w.map((x) => x / sum);

@@ -5,6 +5,7 @@ import { exampleRecord } from '../test-support/exampleRecord';
 import { measured } from '../test-support/simulatedBench';
 import { randomStream } from '../uncertainty/random';
 import { fitMultipliers } from './fitMultipliers';
+import { predictRuns } from './holdout';
 import { predictorOf } from './predictReadings';
 import { deviationOf, readingsOf, type SteadyRun } from './steadyRun';
 
@@ -81,17 +82,26 @@ test('each reading narrows its own part', () => {
   expect(after('fans.phi', free)).toBeLessThan(0.8 * after('fans.phi', {}));
   const flow = { exhaustFlowLps: { 'fins-left': 1.5, 'fins-right': 1.5 } };
   expect(after('fans.phi', flow)).toBeLessThan(0.9 * after('fans.phi', {}));
-  // surfaces tell the joint between pipe and fins from what lies on either side
-  const surfaces = {
-    finC: { 'fins-left': 0, 'fins-right': 0 },
+});
+
+test('surfaces of pipe and fins tell what those of another run will be', () => {
+  const other: SteadyRun = {
+    ...RUN,
+    id: 'run-2',
+    cpuW: 20,
+    gpuW: 30,
+    finC: { 'fins-left': 0 },
     pipeC: { pipe: 0 },
-    plusMinus: { fin: 0.5, pipe: 0.5 },
+    plusMinus: { fin: 0.1, pipe: 0.1 },
   };
-  const joint = 'heatPipes.solderM2KW';
-  expect(after(joint, surfaces)).toBeLessThan(0.95 * after(joint, {}));
-  const skin = { skinC: 0 };
-  const gap = 'shell.plateGapMm';
-  expect(after(gap, skin)).toBeLessThan(0.95 * after(gap, {}));
+  const widths = (more: Partial<SteadyRun>) => {
+    const runs = measured(two, new Map(), [{ ...BASE, ...more }], null);
+    const fit = fitMultipliers(open, runs, { draws: 200, suspicions: false });
+    return predictRuns(open, fit, [other]).map((r) => r.predicted.high - r.predicted.low);
+  };
+  const without = widths({});
+  const told = widths({ finC: { 'fins-left': 0, 'fins-right': 0 }, pipeC: { pipe: 0 } });
+  told.forEach((w, i) => expect(w).toBeLessThan(0.8 * without[i]!));
 });
 
 test('a run that held moves the pipe’s limit up and nothing down; a short one tells nothing', () => {

@@ -115,3 +115,28 @@ export function deviationOf({ value, plusMinus, atMost }: Reading, predicted: nu
   const r = (value - predicted) / plusMinus;
   return atMost && r > 0 ? 0 : r;
 }
+
+/** What a room of a bench may have, °C. */
+const ROOM = { low: -20, high: 60 };
+
+/**
+ * What of a run cannot be, in words; null where nothing is.
+ *
+ * @param run its readings are looked at too
+ */
+export function faultOfRun(run: SteadyRun): string | null {
+  const { id, ambientC, cpuW, gpuW, rpm } = run;
+  const positive: [string, number][] = [
+    ['CPU watts', cpuW],
+    ['GPU watts', gpuW],
+    ...Object.entries(rpm).map(([fan, x]): [string, number] => [`speed of ${fan}`, x]),
+  ];
+  for (const [name, x] of positive) {
+    if (!(Number.isFinite(x) && x >= 0)) return `run ${id}: ${name} is no number from 0 on`;
+  }
+  if (!(ambientC >= ROOM.low && ambientC <= ROOM.high)) {
+    return `run ${id}: the room is not within ${ROOM.low} and ${ROOM.high} °C`;
+  }
+  const broken = readingsOf([run]).find((r) => !Number.isFinite(r.value) || !(r.plusMinus > 0));
+  return broken ? `run ${id}: a reading is not a number: ${broken.kind} ${broken.part}` : null;
+}
