@@ -224,10 +224,11 @@ function drawAlike(
     shares[of[at]!]! += 1 / count;
   });
   // what no reading touches is drawn anew, so that it stays exactly where it was
-  const { jacobian } = explanations[0]!.mode;
+  const told = (j: number) =>
+    explanations.some(({ mode }) => squares(mode.jacobian.getColumn(j)) > UNTOUCHED * UNTOUCHED);
   const u = latinHypercube(count, n, SEED);
   for (let j = 0; j < n; j++) {
-    if (squares(jacobian.getColumn(j)) > UNTOUCHED * UNTOUCHED) continue;
+    if (told(j)) continue;
     for (let k = 0; k < count; k++) z[k * n + j] = normalQuantile(u[j * count + k]!);
   }
   return { draws: { count, z }, effectiveDraws: Math.min(count, effective), shares };

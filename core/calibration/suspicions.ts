@@ -1,5 +1,6 @@
 import type { OpenCase } from '../case/openCase';
 import { DEFAULTS, type Default, type DefaultKey } from '../record/defaults';
+import { fieldAt, isPartList } from '../record/fieldTable';
 import { findMode, type Mode, type Residuals } from './findMode';
 import { multiplier, type Multiplier } from './multipliers';
 import { predictorOf } from './predictReadings';
@@ -219,9 +220,14 @@ function pushedWords({ data }: OpenCase, { name, z, value, prior }: Pushed): str
   const meaning = MEANINGS.find(([path]) => path.test(name))?.[1](value > prior);
   const input = data.inputs.find((i) => i.path === name);
   const known = input?.key ? (DEFAULTS[input.key as DefaultKey] as Default) : undefined;
-  const unit = known?.unit ? ` ${known.unit}` : '';
+  // a figure of the record by its own name: its default may be a share of another one
+  const field = fieldAt(name);
+  const [list = '', part = ''] = name.split('.');
+  const own = field && (isPartList(list) ? `${field.name}, ${part}` : field.name);
+  const unitWord = field?.unit ?? known?.unit;
+  const unit = unitWord ? ` ${unitWord}` : '';
   const figures = `${digits(value)}${unit} where ${digits(prior)}${unit} was expected, ${Math.abs(z).toFixed(1)} deviations away`;
-  return `${meaning ?? known?.about ?? name}: ${figures}`;
+  return `${meaning ?? own ?? known?.about ?? name}: ${figures}`;
 }
 
 const digits = (x: number) => String(Number(x.toPrecision(2)));

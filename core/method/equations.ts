@@ -347,7 +347,8 @@ export const METHOD: readonly MethodChapter[] = [
         tex: String.raw`p(y) = \sum_h p(h) \int p(y \mid z, h)\, p(z)\, dz`,
         where:
           'h an account of the readings: all of them good, or a run (one in twenty) or a single instrument (one in fifty) off by ten of its deviations. Draws come from all accounts by how likely each is after the readings; what is bad with more than even chance is named.',
-        range: 'at most a quarter of the readings, fewer than half of the runs',
+        range:
+          'at most a quarter of the readings and fewer than half of the runs, but one of either may always be',
         source:
           'Box & Tiao, Biometrika 55 (1968) (from memory); the shares are common practice, no source',
         file: 'core/calibration/explanations.ts',

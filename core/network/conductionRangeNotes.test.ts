@@ -5,6 +5,7 @@ import { water } from '../fluids/water';
 import { chamberCapillaryW, chamberVaporKPerW, chamberVaporPaPerW } from '../pipes/chamberLimit';
 import type { CaseRecord } from '../record/recordSchema';
 import { exampleRecord } from '../test-support/exampleRecord';
+import { sharedPlate } from '../test-support/sharedPlate';
 
 const example = () => structuredClone(exampleRecord('two-fan-shared-pipes'));
 const notesOf = (record: CaseRecord, overrides?: ReadonlyMap<string, number>) =>
@@ -17,24 +18,12 @@ test('within its range nothing is said', () => {
 });
 
 test('a die over the rim of a shared plate is said', () => {
-  const record = example();
-  record.plates = [
-    {
-      id: 'plate',
-      kind: 'copper-plate',
-      dies: ['cpu', 'gpu'],
-      widthMm: 90,
-      lengthMm: 40,
-      thicknessMm: 1.5,
-      places: [
-        { die: 'cpu', xMm: 4, yMm: 20 },
-        { die: 'gpu', xMm: 60, yMm: 20 },
-      ],
-    },
-  ];
-  for (const p of record.heatPipes!) {
-    p.along = [{ part: 'fins-left' }, { part: 'plate' }, { part: 'fins-right' }];
-  }
+  const record = sharedPlate((r) => {
+    r.plates![0]!.places = [
+      { die: 'cpu', xMm: 4, yMm: 20 },
+      { die: 'gpu', xMm: 60, yMm: 20 },
+    ];
+  });
   expect(notesOf(record)).toEqual([
     'dies.cpu: it reaches over the rim of its plate and is taken as moved inside',
   ]);

@@ -3,6 +3,7 @@ import { exampleRecord } from '../test-support/exampleRecord';
 import { openCase } from '../case/openCase';
 import type { CaseRecord } from '../record/recordSchema';
 import { plateReference } from '../test-support/plateReference';
+import { sharedPlate } from '../test-support/sharedPlate';
 import { evaporatorWidth, pipesTouching } from './dieResistances';
 
 const MARGIN = new Map([['heatPipes.evaporatorMarginMm', 3]]);
@@ -23,31 +24,6 @@ test('a pipe on the bare die takes up heat along the die alone', () => {
   bare.plates[0] = { ...bare.plates[0]!, kind: 'none' };
   expect(evaporatorWidth(bare, 0)).toBeCloseTo(0.012, 9);
 });
-
-/** A record with both dies on one plate that a pipe crosses lengthwise. */
-function sharedPlate(change: (r: CaseRecord) => void = () => undefined): CaseRecord {
-  const record = exampleRecord('two-fan-shared-pipes');
-  const [cpu, gpu] = record.dies!;
-  Object.assign(cpu!, { widthMm: 12, lengthMm: 12 });
-  Object.assign(gpu!, { widthMm: 17, lengthMm: 17 });
-  record.plates = [
-    {
-      id: 'plate',
-      kind: 'copper-plate',
-      dies: ['cpu', 'gpu'],
-      widthMm: 90,
-      lengthMm: 40,
-      thicknessMm: 1.5,
-    } as NonNullable<CaseRecord['plates']>[number],
-  ];
-  record.heatPipes!.forEach((p) => {
-    const ends = p.along!.filter((a) => a.part.startsWith('fins'));
-    p.along = [ends[0]!, { part: 'plate', fromMm: 100, toMm: 190 }, ends[1]!];
-  });
-  record.pads = [];
-  change(record);
-  return record;
-}
 
 /** Two dies by how the plate is cooled: against three-dimensional conduction by finite volumes of 1 mm. */
 test.each<[string, (r: CaseRecord) => void, { x: number; y: number }[]]>([

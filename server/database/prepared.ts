@@ -4,7 +4,7 @@ import type { Database as Connection, Statement } from 'sqlite3';
 type Bound = Readonly<Record<string, string | number | null>>;
 
 /** Statements of the connection that writes, by their text. */
-const prepared = new WeakMap<Connection, Map<string, Statement>>();
+const prepared = new WeakMap<Connection, Map<string, Promise<Statement>>>();
 
 /** The driver's own connection under a transaction, which Sequelize's types do not show. */
 const connectionOf = (transaction: Transaction) =>
@@ -12,13 +12,21 @@ const connectionOf = (transaction: Transaction) =>
 
 const closing = new WeakSet<Connection>();
 
-function statementOf(connection: Connection, sql: string): Statement {
-  if (closing.has(connection)) throw new Error('the library is being closed');
-  const own = prepared.get(connection) ?? new Map<string, Statement>();
+/** Waits until it is prepared: of one that could not be, the driver would answer nothing that is asked of it. */
+function statementOf(connection: Connection, sql: string): Promise<Statement> {
+  if (closing.has(connection)) return Promise.reject(new Error('the library is being closed'));
+  const own = prepared.get(connection) ?? new Map<string, Promise<Statement>>();
   prepared.set(connection, own);
   const known = own.get(sql);
   if (known) return known;
-  const made = connection.prepare(sql);
+  const made = new Promise<Statement>((resolve, reject) => {
+    const statement = connection.prepare(sql, (cause: Error | null) => {
+      if (cause) {
+        own.delete(sql);
+        reject(cause);
+      } else resolve(statement);
+    });
+  });
   own.set(sql, made);
   return made;
 }
@@ -35,13 +43,13 @@ const named = (bound: Bound) =>
  * @param sql with `$name` for each value
  * @returns how many rows it changed
  */
-export function runPrepared(
+export async function runPrepared(
   transaction: Transaction,
   sql: string,
   bound: Bound = {},
 ): Promise<number> {
+  const statement = await statementOf(connectionOf(transaction), sql);
   return new Promise((resolve, reject) => {
-    const statement = statementOf(connectionOf(transaction), sql);
     statement.run(named(bound), function (this: { changes: number }, cause: Error | null) {
       if (cause) reject(cause);
       else resolve(this.changes);
@@ -50,13 +58,13 @@ export function runPrepared(
 }
 
 /** The first row of a statement prepared once. */
-export function firstPrepared<T>(
+export async function firstPrepared<T>(
   transaction: Transaction,
   sql: string,
   bound: Bound,
 ): Promise<T | undefined> {
+  const statement = await statementOf(connectionOf(transaction), sql);
   return new Promise((resolve, reject) => {
-    const statement = statementOf(connectionOf(transaction), sql);
     // all, not get: the statement is not left standing on a row
     statement.all(named(bound), (cause: Error | null, rows: unknown[]) => {
       if (cause) reject(cause);
@@ -70,7 +78,9 @@ export async function forgetPrepared(transaction: Transaction): Promise<void> {
   const connection = connectionOf(transaction);
   const own = prepared.get(connection);
   closing.add(connection);
-  for (const statement of own?.values() ?? []) {
+  for (const made of own?.values() ?? []) {
+    const statement = await made.catch(() => null);
+    if (!statement) continue;
     await new Promise<void>((resolve) => statement.finalize(() => resolve()));
   }
 }

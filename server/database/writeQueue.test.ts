@@ -1,6 +1,7 @@
 import { QueryTypes } from 'sequelize';
 import { temporaryFolder } from '../test-support/temporaryFolder';
 import { openDatabase, type Database } from './openDatabase';
+import { firstPrepared, runPrepared } from './prepared';
 import type { WriteOptions } from './writeQueue';
 
 let db: Database;
@@ -160,4 +161,33 @@ test('after the library is closed a write is refused, not waited for', async () 
   await other.close();
   await expect(other.write(async () => 1)).rejects.toThrow();
   expect(other.queued()).toBe(0);
+});
+
+test('a statement that cannot be prepared fails its own write, again each time it is tried, and keeps no other waiting', async () => {
+  const wrong = () =>
+    db.write((transaction) => runPrepared(transaction, 'INSERT INTO nowhere VALUES (1)'));
+  await expect(wrong()).rejects.toThrow(/no such table/);
+  await expect(wrong()).rejects.toThrow(/no such table/);
+  // prepared once there is what it needs
+  await db.sequelize.query('CREATE TABLE nowhere (x INTEGER)');
+  await expect(wrong()).resolves.toBe(1);
+  await say('after');
+  expect(await said()).toEqual(['after']);
+});
+
+test('a prepared statement tells its row, how many it changed, and what it hurt', async () => {
+  const insert = (word: string) =>
+    db.write((transaction) =>
+      runPrepared(transaction, 'INSERT INTO said VALUES ($word)', { word }),
+    );
+  expect(await insert('once')).toBe(1);
+  await expect(insert('once')).rejects.toThrow(/UNIQUE/);
+  const find = (word: string) =>
+    db.write((transaction) =>
+      firstPrepared<{ word: string }>(transaction, 'SELECT word FROM said WHERE word = $word', {
+        word,
+      }),
+    );
+  expect(await find('once')).toEqual({ word: 'once' });
+  expect(await find('never')).toBeUndefined();
 });
