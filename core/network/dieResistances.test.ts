@@ -86,3 +86,28 @@ test('a die that shrinks to nothing changes the other one’s resistance by noth
     }).model.dieSteps[1]!.plateKPerW;
   expect(Math.abs(plateKPerW(1) / plateKPerW(12) - 1)).toBeLessThan(0.02);
 });
+
+test('a die beside what the pipes touch has its way to them', () => {
+  const at = (xMm: number) =>
+    openCase({
+      record: sharedPlate((r) => {
+        r.plates![0]!.places = [
+          { die: 'cpu', xMm, yMm: 20 },
+          { die: 'gpu', xMm: 45, yMm: 20 },
+        ];
+        for (const p of r.heatPipes!) Object.assign(p.along![1]!, { fromMm: 110, toMm: 180 });
+      }),
+    }).model.dieSteps[0]!.plateKPerW;
+  expect(at(8)).toBeGreaterThan(1.02 * at(16));
+});
+
+test('a sensor that reports too little: all that a watt does is as much more', () => {
+  const record = exampleRecord('two-fan-shared-pipes');
+  const plain = openCase({ record }).model;
+  const low = openCase({ record, overrides: new Map([['dies.sensorGain.cpu', 1.25]]) }).model;
+  const sum = (x: Float64Array) => x.reduce((a, b) => a + b, 0);
+  expect(low.drawPerCpuW / plain.drawPerCpuW).toBeCloseTo(1.25, 12);
+  expect(sum(low.heatPerCpuW) / sum(plain.heatPerCpuW)).toBeCloseTo(1.25, 12);
+  expect(low.dieBeyondCpuKPerW[0]! / plain.dieBeyondCpuKPerW[0]!).toBeCloseTo(1.25, 12);
+  expect(low.drawPerGpuW).toBe(plain.drawPerGpuW);
+});
