@@ -1,13 +1,11 @@
 import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
 import type { OpenCase } from '../case/openCase';
 import { quantileOfDraws } from '../uncertainty/quantile';
-import { normalQuantile } from '../uncertainty/normal';
-import { latinHypercube, randomStream } from '../uncertainty/random';
-import { counted, explain, type Explanation } from './explanations';
-import { squares, type Residuals } from './findMode';
+import { drawAlike, type Draws } from './drawAlike';
+import { explain, type Explanation } from './explanations';
+import type { Residuals } from './findMode';
 import { multipliersOf, type Multiplier } from './multipliers';
 import { predictorOf } from './predictReadings';
-import { randomiseThenOptimise, takeAlike, worthOf } from './randomiseThenOptimise';
 import { deviationOf, faultOfRun, readingsOf, type Reading, type SteadyRun } from './steadyRun';
 import { suspicionsOf, type Suspicion } from './suspicions';
 
@@ -16,14 +14,6 @@ const DETERMINED = 0.5;
 /** Parts of a direction smaller than this are left out of its name. */
 const SMALL_PART = 0.25;
 const DRAWS = 400;
-/** Weighted draws made in a round for each one kept; rounds go on until they are worth half of those kept. */
-const LOOKS = 0.8;
-const LEAST_WORTH = 0.5;
-const MAX_ROUNDS = 6;
-const FEWEST = 30;
-const SEED = 1;
-/** A prior deviation that moves all readings by less than this, in their deviations, is told nothing. */
-const UNTOUCHED = 0.05;
 /** Of the standard normal distribution, upper 5 % and 1 %. */
 const Z95 = 1.6448536269514722;
 const Z99 = 2.3263478740408408;
@@ -61,13 +51,6 @@ export interface Contradiction {
   reading: number | null;
   /** How likely it is that it is not what it says. */
   chance: number;
-}
-
-/** Multipliers as they may be, each as likely as the next. */
-export interface Draws {
-  count: number;
-  /** In prior deviations, draw by draw. */
-  z: Float64Array;
 }
 
 export interface Calibration {
@@ -179,59 +162,6 @@ export function fitMultipliers(
     effectiveDraws,
     parameters,
   };
-}
-
-/** Draws over all explanations, each by how likely it is. */
-function drawAlike(
-  residuals: Residuals,
-  explanations: readonly Explanation[],
-  count: number,
-): { draws: Draws; effectiveDraws: number; shares: number[] } {
-  const n = explanations[0]!.mode.z.length;
-  const top = explanations[0]!.logEvidence;
-  const likely = explanations.map((x) => Math.exp(x.logEvidence - top));
-  const sum = likely.reduce((a, b) => a + b, 0);
-  const perRound = likely.map((p) => Math.max(FEWEST, Math.ceil((LOOKS * count * p) / sum)));
-  const rows: Float64Array[] = [];
-  const logWeights: number[] = [];
-  const of: number[] = [];
-  let effective = 0;
-  for (let round = 1; round <= MAX_ROUNDS; round++) {
-    explanations.forEach(({ mode, spread, logPrior }, h) => {
-      const made = randomiseThenOptimise(
-        counted(residuals, spread),
-        mode.z,
-        mode.jacobian,
-        perRound[h]!,
-        SEED + round,
-      );
-      for (let k = 0; k < made.count; k++) {
-        rows.push(made.z.subarray(k * n, (k + 1) * n));
-        // each explanation's weights add up to its own evidence
-        logWeights.push(logPrior + made.logWeight[k]! - Math.log(made.count));
-        of.push(h);
-      }
-    });
-    effective = worthOf(logWeights);
-    if (effective >= LEAST_WORTH * count) break;
-  }
-  const offset = randomStream(SEED)();
-  const taken = takeAlike(logWeights, count, offset);
-  const z = new Float64Array(count * n);
-  const shares = explanations.map(() => 0);
-  taken.forEach((at, k) => {
-    z.set(rows[at]!, k * n);
-    shares[of[at]!]! += 1 / count;
-  });
-  // what no reading touches is drawn anew, so that it stays exactly where it was
-  const told = (j: number) =>
-    explanations.some(({ mode }) => squares(mode.jacobian.getColumn(j)) > UNTOUCHED * UNTOUCHED);
-  const u = latinHypercube(count, n, SEED);
-  for (let j = 0; j < n; j++) {
-    if (told(j)) continue;
-    for (let k = 0; k < count; k++) z[k * n + j] = normalQuantile(u[j * count + k]!);
-  }
-  return { draws: { count, z }, effectiveDraws: Math.min(count, effective), shares };
 }
 
 function contradictionsOf(

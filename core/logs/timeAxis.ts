@@ -19,7 +19,7 @@ export interface TimeAxis {
 const HOUR_S = 3600;
 /** A step longer than so many usual ones is a gap. */
 const GAP_STEPS = 3;
-/** What temperatures may change in one usual step and go on, K: beyond it time has passed. */
+/** What temperatures may change in one usual step and go on, K: beyond it time has passed (common practice, no source). */
 const GO_ON_K = 3;
 
 /** Median of the steps that go forward. */
