@@ -1,4 +1,3 @@
-import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { estimate } from '@zugluft/core/case/estimate';
 import { openCase, UnknownSettingError } from '@zugluft/core/case/openCase';
@@ -6,28 +5,12 @@ import { planDraws, roomForDraws, runDraws, type DrawPlan } from '@zugluft/core/
 import { summarise, withBands } from '@zugluft/core/uncertainty/summary';
 import type { DrawJob, DrawnByThreads } from './drawInThreads';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
-import { countOfRow, isCountHeader } from '@zugluft/core/count/countRow';
-import { isCount } from '@zugluft/core/count/countSchema';
-import { parseCount } from '@zugluft/core/count/parseCount';
-import { parseRecord } from '@zugluft/core/record/parseRecord';
-import type { CaseRecord } from '@zugluft/core/record/recordSchema';
-import Papa from 'papaparse';
+import { BadInput } from './badInput';
+import { MAX_ROWS, recordOfFile } from './recordFile';
 
 const USAGE =
   'usage: npm run --silent estimate -- FILE [--caps off,28,32,36,40,45,full] [--setting ID] [--draws N] [--seed 1] [--row N]';
-const LARGEST_FILE = 5_000_000;
 const MAX_DRAWS = 100_000;
-const MAX_ROWS = 50_000;
-
-class BadInput extends Error {
-  constructor(
-    readonly path: string,
-    message: string,
-  ) {
-    super(message);
-  }
-}
-
 /** Reads a list of caps: off, full, or levels in dB(A) between 0 and 120. */
 function parseCaps(text: string): Cap[] {
   const caps = text.split(',').map((part): Cap => {
@@ -50,58 +33,6 @@ function wholeNumber(name: string, text: string | undefined, max: number): numbe
     throw new BadInput(`--${name}`, `must be a whole number from 0 to ${max}`);
   }
   return n;
-}
-
-/** What a file holds: JSON, or the rows of a table of counts. */
-type Input = { json: unknown } | { rows: unknown[] };
-
-/** A complete record: as it stands in the file, or made from what was counted. */
-function recordOf(input: Input, row: number | undefined): CaseRecord {
-  let json: unknown;
-  if ('rows' in input) {
-    if (row === undefined && input.rows.length !== 1) {
-      throw new BadInput('--row', `the table has ${input.rows.length} machines: say which one`);
-    }
-    json = input.rows[(row ?? 1) - 1];
-    if (json === undefined) throw new BadInput('--row', `the table has no row ${row}`);
-  } else json = input.json;
-  if (isCount(json)) {
-    const { record, issues } = parseCount(json);
-    if (!record) throw new BadInput(issues[0]!.path, issues[0]!.message);
-    // through text, as a file of its own would come
-    json = JSON.parse(JSON.stringify(record));
-  }
-  const { record, issues, complete } = parseRecord(json);
-  const first = issues[0];
-  if (!record || !complete) throw new BadInput(first?.path ?? '', first?.message ?? 'not a record');
-  return record;
-}
-
-function readInput(file: string): Input {
-  let text: string;
-  try {
-    text = readFileSync(file, 'utf8');
-  } catch (cause) {
-    throw new BadInput(
-      '',
-      `cannot read ${file}: ${(cause as NodeJS.ErrnoException).code ?? 'failed'}`,
-    );
-  }
-  if (text.length > LARGEST_FILE) throw new BadInput('', 'the file is larger than 5 MB');
-  if (!/^\s*[{["]/.test(text.replace(/^\ufeff/, ''))) {
-    const { data, meta } = Papa.parse<Record<string, string>>(text.replace(/^\ufeff/, ''), {
-      header: true,
-      skipEmptyLines: 'greedy',
-      preview: MAX_ROWS,
-      transformHeader: (h) => h.trim(),
-    });
-    if (isCountHeader(meta.fields ?? [])) return { rows: data.map(countOfRow) };
-  }
-  try {
-    return { json: JSON.parse(text) as unknown };
-  } catch (cause) {
-    throw new BadInput('', `not JSON: ${(cause as Error).message}`);
-  }
 }
 
 /** Makes all draws of a plan. */
@@ -155,7 +86,7 @@ export async function run(
     const caps = values.caps === undefined ? undefined : parseCaps(values.caps);
     const seed = wholeNumber('seed', values.seed, 2 ** 32 - 1) ?? 1;
     const draws = wholeNumber('draws', values.draws, MAX_DRAWS) ?? 0;
-    const record = recordOf(readInput(file), wholeNumber('row', values.row, MAX_ROWS));
+    const record = recordOfFile(file, wholeNumber('row', values.row, MAX_ROWS));
     const request = { record, setting: values.setting };
     const open = openCase(request);
     const result = estimate(open, { caps });

@@ -27,34 +27,41 @@ export function changePoints(
 ): number[] {
   const n = series[0]?.length ?? 0;
   const sums = series.map(sumsOf);
-  const cost = (from: number, to: number) => {
-    let total = 0;
-    for (const { sum, square } of sums) {
-      const s = sum[to]! - sum[from]!;
-      total += square[to]! - square[from]! - (s * s) / (to - from);
-    }
-    return Math.max(0, total);
-  };
   const best = new Float64Array(n + 1).fill(Infinity);
   best[0] = -penalty;
   const last = new Int32Array(n + 1);
   /** Beginnings that may still be best, and the end from which on each never is. */
-  let open = [{ from: 0, until: Infinity }];
+  const open = new Int32Array(n + 1);
+  const until = new Float64Array(n + 1).fill(Infinity);
+  const found = new Float64Array(n + 1);
+  let count = 1;
   for (let to = shortest; to <= n; to++) {
-    open = open.filter((o) => to < o.until);
-    const found = open.map((o) => best[o.from]! + cost(o.from, to));
-    found.forEach((value, k) => {
-      if (value + penalty < best[to]!) {
-        best[to] = value + penalty;
-        last[to] = open[k]!.from;
+    let kept = 0;
+    for (let k = 0; k < count; k++) if (to < until[open[k]!]!) open[kept++] = open[k]!;
+    count = kept;
+    for (let k = 0; k < count; k++) found[k] = best[open[k]!]!;
+    for (const { sum, square } of sums) {
+      const s1 = sum[to]!;
+      const q1 = square[to]!;
+      for (let k = 0; k < count; k++) {
+        const from = open[k]!;
+        const s = s1 - sum[from]!;
+        const cost = q1 - square[from]! - (s * s) / (to - from);
+        if (cost > 0) found[k]! += cost;
       }
-    });
+    }
+    for (let k = 0; k < count; k++) {
+      if (found[k]! + penalty >= best[to]!) continue;
+      best[to] = found[k]! + penalty;
+      last[to] = open[k]!;
+    }
     // a stretch from there costs more than a change here: it never catches up once another may begin and end after it
-    found.forEach((value, k) => {
-      if (value > best[to]!) open[k]!.until = Math.min(open[k]!.until, to + shortest);
-    });
+    for (let k = 0; k < count; k++) {
+      const from = open[k]!;
+      if (found[k]! > best[to]!) until[from] = Math.min(until[from]!, to + shortest);
+    }
     const next = to - shortest + 1;
-    if (next >= shortest) open.push({ from: next, until: Infinity });
+    if (next >= shortest) open[count++] = next;
   }
   const out: number[] = [];
   for (let at = last[n]!; at > 0; at = last[at]!) out.push(at);

@@ -65,7 +65,7 @@ export function splitName(header: string): ColumnName {
   const text = header.trim();
   const bracket = /^(.*?)\s*[[({]([^\])}]*(?:\([^)]*\))?)[\])}]\s*$/.exec(text);
   if (bracket?.[1] && unitMeant(bracket[2]!)) return { name: bracket[1], unit: bracket[2]!.trim() };
-  const after = /^(.*\S)\s*[,/]\s*(\S+)$/.exec(text);
+  const after = /^(.*\S)\s*[,/_]\s*(\S+)$/.exec(text);
   if (after && unitMeant(after[2]!)) return { name: after[1]!, unit: after[2]! };
   return { name: text, unit: '' };
 }
@@ -76,6 +76,19 @@ export function unitMeant(unit: string): { unit: string; factor: number } | null
   return UNITS.find(([way]) => way.test(text))?.[1] ?? null;
 }
 
+/** A channel by its own name, as `samples.csv` has it. */
+function channelByName(name: string): Channel | null {
+  const lower = name.toLowerCase();
+  const plain = PLAIN_CHANNELS.find((c) => c.toLowerCase() === lower);
+  if (plain) return plain;
+  const part = PART_CHANNELS.find((c) => lower.startsWith(`${c.toLowerCase()}.`));
+  const id = part ? name.slice(part.length + 1) : '';
+  return part && id !== '' ? `${part}.${id}` : null;
+}
+
+const TIME = /\b(time|zeit|uhrzeit|zeitstempel|elapsed|timestamp|date|datum|clock time)\b|^t$/i;
+/** Times that are no times of the log. */
+const NO_TIME = /\b(frame|limit|response|latency|remaining)\b/i;
 const CPU = /\b(cpu|processor|package|prozessor)\b/i;
 const GPU = /\b(gpu|graphics?|grafik)\b/i;
 const POWER = /\b(power|leistung|draw|watts?)\b/i;
@@ -90,11 +103,13 @@ const CLOCK = /\b(clock|takt|frequency|freq\.?)\b/i;
  * @returns null where it is not known
  */
 export function channelOf({ name, unit }: ColumnName): Channel | null {
+  const own = channelByName(name);
+  if (own) return own;
   const meant = unitMeant(unit)?.unit ?? null;
   const is = (wanted: string, words: RegExp) =>
     meant === wanted || (meant === null && words.test(name));
   const words = name.replace(/[_#]/g, ' ');
-  if (/\b(time|zeit|elapsed|timestamp|date|datum|clock time)\b/i.test(words)) {
+  if (TIME.test(words) && !NO_TIME.test(words)) {
     return meant === null || meant === 's' ? 'timeS' : null;
   }
   const fan = /\b(?:fan|lüfter)\s*([\w-]*)/i.exec(words);

@@ -1,5 +1,5 @@
 import { channelOf, splitName, unitMeant, unitOfChannel, type Channel } from './channelNames';
-import { logTable } from './logTable';
+import { logTable, rowKinds } from './logTable';
 
 const rows = (text: string) => text.split('\n').map((line) => line.split(';'));
 
@@ -7,18 +7,17 @@ test('a header in the first line, data below', () => {
   expect(logTable(rows('Time;CPU Power [W]\n0;45\n1;46'))).toEqual({
     header: 0,
     units: null,
-    data: [1, 2],
-    footer: [],
   });
 });
 
 test('words before the header, units below it, a header again in the middle, averages at the end', () => {
-  const found = logTable(
-    rows(
-      'logger 2\nstarted;today\n\nTime;CPU;GPU\ns;W;W\n0;45;60\n1;N/A;61\nTime;CPU;GPU\ns;W;W\n2;44;62\n\nAverage;44,5;61',
-    ),
+  const lines = rows(
+    'logger 2\nstarted;today\n\nTime;CPU;GPU\ns;W;W\n0;45;60\n1;N/A;61\nTime;CPU;GPU\ns;W;W\n2;44;62\n\nAverage;44,5;61',
   );
-  expect(found).toEqual({ header: 3, units: 4, data: [5, 6, 9], footer: [11] });
+  const found = logTable(lines)!;
+  expect(found).toEqual({ header: 3, units: 4 });
+  const below = lines.slice(5).map(rowKinds(lines, found));
+  expect(below).toEqual(['data', 'data', 'header', 'header', 'data', 'blank', 'footer']);
 });
 
 test('a file without figures holds no table', () => {

@@ -1,4 +1,4 @@
-import { decimalOf, isMissing, logNumber } from './logNumber';
+import { decimalOf, isMissing, logNumber, type Decimal } from './logNumber';
 
 /** How the times of a log are written. */
 export const TIME_FORMATS = [
@@ -69,45 +69,87 @@ function onlyClockS(cell: string): number {
   return m ? clockS(m[1]!, m[2]!, m[3]!, m[4]) : NaN;
 }
 
+/** Reads one cell of times after the other, in the order of the file. */
+export interface TimeReader {
+  format: TimeFormat;
+  /** Seconds as they stand, NaN where the cell is missing; undefined where it is no time of this format. */
+  read: (cell: string) => number | undefined;
+  /** What makes seconds of a plain number; null where times are no plain numbers by the given mark. */
+  plain: { factor: number; decimal: Decimal } | null;
+  /** The mark that its cells allow alone; null where they have none or allow both. */
+  told: Decimal | null;
+}
+
 /**
- * Reads the times of a log, whose format is found where only one is possible. Clocks without a date go on over midnight.
+ * How the times of a log are read: its format, found where only one is possible. Clocks without a date go on over midnight.
  *
- * @param cells the column of times, in the order of the file; missing ones are left out
+ * @param cells beginning of the column of times, in the order of the file
  * @param told the format where somebody said it
  * @param milliseconds true where the column's name or unit says so; false where it says seconds
- * @returns times as they stand, not yet from 0, or the first cell that cannot be read and why
+ * @returns the reader, for the whole column from its first cell on, or the cell that cannot be read and why
  */
-export function logTimes(
+export function timeReader(
   cells: readonly string[],
   told?: TimeFormat,
   milliseconds?: boolean,
-): LogTimes | TimeFault {
+): TimeReader | TimeFault {
   const texts = cells.map((c) => c.trim());
   const first = texts.findIndex((t) => !isMissing(t));
   if (first < 0) return { at: 0, message: 'the column of times is empty' };
   const format = told ?? formatOf(texts, first, milliseconds);
   if (typeof format !== 'string') return format;
-  const read = readerOf(format, texts);
-  const seconds = new Float64Array(texts.length).fill(NaN);
+  const readCell = readerOf(format, texts);
   let turned = 0;
   let before = -Infinity;
-  for (let i = 0; i < texts.length; i++) {
-    if (isMissing(texts[i]!)) continue;
-    const at = read(texts[i]!);
-    if (!Number.isFinite(at)) return { at: i, message: `“${texts[i]!}” is no time as ${format}` };
-    if (format === 'clock' && at < before - MIDNIGHT_S) turned += DAY_S;
-    before = at;
-    seconds[i] = at + turned;
+  const isNumber = format === 'seconds' || format === 'milliseconds';
+  return {
+    format,
+    plain: isNumber
+      ? { factor: format === 'milliseconds' ? 1e-3 : 1, decimal: markOf(texts) }
+      : null,
+    told: isNumber && texts.some((t) => /[.,]/.test(t)) ? markOf(texts) : null,
+    read: (cell) => {
+      const text = cell.trim();
+      const at = readCell(text);
+      if (!Number.isFinite(at)) return isMissing(text) ? NaN : undefined;
+      if (format === 'clock' && at < before - MIDNIGHT_S) turned += DAY_S;
+      before = at;
+      return at + turned;
+    },
+  };
+}
+
+/** What is said of a cell that is no time. */
+export const noTime = (cell: string, format: TimeFormat): string =>
+  `“${cell.trim()}” is no time as ${format}`;
+
+/** Times of a whole column, see {@link timeReader}. */
+export function logTimes(
+  cells: readonly string[],
+  told?: TimeFormat,
+  milliseconds?: boolean,
+): LogTimes | TimeFault {
+  const reader = timeReader(cells, told, milliseconds);
+  if ('message' in reader) return reader;
+  const seconds = new Float64Array(cells.length);
+  for (let i = 0; i < cells.length; i++) {
+    const at = reader.read(cells[i]!);
+    if (at === undefined) return { at: i, message: noTime(cells[i]!, reader.format) };
+    seconds[i] = at;
   }
-  return { format, seconds };
+  return { format: reader.format, seconds };
+}
+
+function markOf(texts: readonly string[]): Decimal {
+  const found = decimalOf(texts);
+  return 'decimal' in found ? found.decimal : '.';
 }
 
 function readerOf(format: TimeFormat, texts: readonly string[]): (cell: string) => number {
   if (format === 'iso') return isoS;
   if (format === 'clock') return onlyClockS;
   if (format === 'day-month' || format === 'month-day') return (cell) => dateS(cell, format);
-  const found = decimalOf(texts);
-  const decimal = 'decimal' in found ? found.decimal : '.';
+  const decimal = markOf(texts);
   const unit = format === 'milliseconds' ? 1e-3 : 1;
   return (cell) => unit * (logNumber(cell, decimal) ?? NaN);
 }

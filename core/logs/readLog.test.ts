@@ -93,6 +93,7 @@ describe('the axis of times', () => {
       timeS: Float64Array.from([0, 1, 2, 3, 4]),
       gaps: [],
       clockJumps: [{ atS: 3, byS: -11 }],
+      repeated: null,
     });
   });
 

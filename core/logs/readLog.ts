@@ -1,13 +1,17 @@
 import { channelOf, splitName, unitMeant, unitOfChannel, type Channel } from './channelNames';
-import { decimalOf, isMissing, logNumber, type Decimal } from './logNumber';
-import { logTable } from './logTable';
-import { logTimes, type TimeFormat } from './logTime';
+import { columnReader, type ColumnReader } from './columnReader';
+import { growing } from './growing';
+import type { Decimal } from './logNumber';
+import { LOOKED_AT, logTable, rowKinds, type RowKind } from './logTable';
+import { noTime, timeReader, type TimeFormat, type TimeReader } from './logTime';
+import { cellOf, cellsOf, roomForLine, scanLine, type ScannedLine } from './scanLine';
 import { timeAxis, type ClockJump, type LogGap } from './timeAxis';
 
 /** What a person said of a log's layout; what is left out is found. */
 export interface LogMap {
+  separator?: string | undefined;
   decimal?: Decimal | undefined;
-  time?: { column: string; format?: TimeFormat | undefined } | undefined;
+  time?: { column?: string | undefined; format?: TimeFormat | undefined } | undefined;
   channels?: readonly { column: string; is: Channel; unit?: string | undefined }[] | undefined;
 }
 
@@ -19,15 +23,26 @@ export interface LogColumn {
   values: Float64Array;
 }
 
+/** Something of a log that could not be taken, while the rest is kept. */
+export interface LogProblem {
+  row: number;
+  column: string;
+  message: string;
+}
+
 export interface Log {
   /** From the first sample on, rising. */
   timeS: Float64Array;
+  /** The first sample by its clock, s; since 1970 where it has a date, null where times only count. */
+  clockS: number | null;
+  /** The clock has a date. */
+  dated: boolean;
   /** Line of the file of each sample, the first is 1. */
-  lines: Int32Array;
+  lines: Float64Array;
   columns: LogColumn[];
   gaps: LogGap[];
   clockJumps: ClockJump[];
-  problems: { row: number; column: string; message: string }[];
+  problems: LogProblem[];
 }
 
 /** Why a log cannot be read; line and column count from 1. */
@@ -37,120 +52,365 @@ export interface LogFault {
   message: string;
 }
 
+/** Rows that are looked at before anything is decided: what times are, where the header stands. */
+const LOOKED_AHEAD = 5000;
+/** Columns of a log that are taken. */
+const MOST_COLUMNS = 2000;
+const MARK: Readonly<Record<Decimal, number>> = { '.': 46, ',': 44 };
+const DIGIT_0 = 48;
+const DIGIT_9 = 57;
+/** Problems that are listed; more are counted. */
+const MAX_PROBLEMS = 200;
+
+/** Takes the rows of a log one after the other, and gives the log at the end. */
+export interface LogReader {
+  /** @returns the fault for which nothing more need be read */
+  add: (cells: readonly string[]) => LogFault | null;
+  /** Takes whole lines in UTF-8 that hold no quotes. @returns how many bytes, or the fault */
+  addBytes: (bytes: Uint8Array, separator: string) => number | LogFault;
+  /** Data rows so far. */
+  samples: () => number;
+  end: () => { log: Log } | { fault: LogFault };
+}
+
+/** Columns and how each is read, once the header is known. */
+interface Layout {
+  header: number;
+  width: number;
+  kindOf: (cells: readonly string[]) => RowKind;
+  timeAt: number;
+  /** Column of a date that stands apart from the clock. */
+  dateAt: number | null;
+  times: TimeReader;
+  columns: { at: number; column: string; is: Channel; unit: string; reader: ColumnReader }[];
+}
+
 /**
- * Reads a log whose lines were taken apart into cells.
+ * Reads a log row by row in bounded memory: a few thousand rows are held back until header, columns and times are understood,
+ * then each cell becomes a number as it comes.
+ *
+ * @param map what a person said of it
+ * @param separatedByComma cells are separated by commas, so that 1,234 without quotes is no cell
+ */
+export function logReader(map: LogMap = {}, separatedByComma = false): LogReader {
+  let held: (readonly string[])[] | null = [];
+  let layout: Layout | null = null;
+  let scanned = roomForLine(MOST_COLUMNS);
+  let line = 0;
+  let ended = false;
+  let stopped: LogFault | null = null;
+  const seconds = growing();
+  const lines = growing();
+  const problems: LogProblem[] = [];
+  let more = 0;
+  const problem = (row: number, column: string, message: string) => {
+    if (problems.length < MAX_PROBLEMS) problems.push({ row, column, message });
+    else more++;
+  };
+  /** Last sample whose line was cut: it may hold half a number. */
+  let cut: { line: number; cells: readonly string[] } | null = null;
+
+  const take = (l: Layout, cells: readonly string[], at: number): LogFault | null => {
+    if (ended) return null;
+    const kind = l.kindOf(cells);
+    if (kind === 'footer') ended = true;
+    if (kind !== 'data') return null;
+    if (cut) {
+      const told = `the line is cut: ${cut.cells.length} of ${l.width} cells; its last is left out`;
+      problem(cut.line, '', told);
+      const before = cut;
+      cut = null;
+      const fault = keep(l, before.cells.slice(0, -1), before.line);
+      if (fault) return fault;
+    }
+    if (
+      cells.length < l.width &&
+      cells.length <= Math.max(l.timeAt, ...l.columns.map((c) => c.at))
+    ) {
+      cut = { line: at, cells: [...cells] };
+      return null;
+    }
+    return keep(l, cells, at);
+  };
+  const keep = (l: Layout, cells: readonly string[], at: number): LogFault | null => {
+    const cell = timeCell(cells, l.timeAt, l.dateAt);
+    const time = l.times.read(cell);
+    if (time === undefined) {
+      return fault(at - 1, l.timeAt, noTime(cell, l.times.format));
+    }
+    if (!Number.isFinite(time)) {
+      problem(at, nameAt(l.timeAt), 'has no time and is left out');
+      return null;
+    }
+    seconds.push(time);
+    lines.push(at);
+    for (const c of l.columns) {
+      const text = cells[c.at] ?? '';
+      const said = c.reader.add(text);
+      if (said === null) continue;
+      if (said !== true) return fault(at - 1, c.at, said.message);
+      problem(at, c.column, `“${text.trim()}” is no number`);
+    }
+    return null;
+  };
+  let names: { column: string; name: string; unit: string }[] = [];
+  const nameAt = (k: number) => names[k]?.column ?? '';
+
+  /** Understands what is held, and reads it. */
+  const understand = (): LogFault | null => {
+    const rows = held!;
+    held = null;
+    const table = logTable(rows);
+    if (!table) return fault(0, 0, 'there is no header with figures below it');
+    const header = rows[table.header]!;
+    names = header.map((cell, k) => {
+      const own = splitName(cell);
+      const below = table.units === null ? '' : (rows[table.units]![k] ?? '').trim();
+      return { column: cell.trim(), ...own, unit: own.unit || below };
+    });
+    const kindOf = rowKinds(rows, table);
+    const first = (table.units ?? table.header) + 1;
+    const found = layoutOf(rows.slice(first), names, kindOf, map);
+    if ('fault' in found) {
+      const { row, column, message } = found.fault;
+      return fault(row < 0 ? table.header : first + row, column, message);
+    }
+    layout = { ...found.layout, header: table.header, kindOf };
+    scanned = roomForLine(Math.min(MOST_COLUMNS, layout.width + 1));
+    for (const { column, message } of found.problems) problem(table.header + 1, column, message);
+    for (let i = first; i < rows.length; i++) {
+      const bad = take(layout, rows[i]!, i + 1);
+      if (bad) return bad;
+    }
+    return null;
+  };
+
+  /** Takes a line whose cells are plain numbers or empty but for its time; false where it needs a closer look. */
+  const keepPlain = (
+    l: Layout,
+    bytes: Uint8Array,
+    scanned: ScannedLine,
+    mark: Decimal,
+  ): boolean => {
+    if (scanned.cells !== l.width || cut || ended) return false;
+    const { value, from, to, marked } = scanned;
+    const { timeAt, times } = l;
+    for (const c of l.columns) {
+      const plain = value[c.at] === value[c.at];
+      if (!plain && from[c.at] !== to[c.at]) return false;
+      if (marked[c.at] && c.reader.decimal() !== mark) return false;
+    }
+    const number = times.plain && times.plain.decimal === mark ? value[timeAt]! : NaN;
+    let time = number * (times.plain?.factor ?? 1);
+    if (time !== time) {
+      if (l.dateAt !== null || from[timeAt] === to[timeAt]) return false;
+      const first = bytes[from[timeAt]!]!;
+      // words may be those of a footer
+      if (first < DIGIT_0 || first > DIGIT_9) return false;
+      time = times.read(cellOf(bytes, scanned, timeAt)) ?? NaN;
+      if (time !== time) return false;
+    }
+    seconds.push(time);
+    lines.push(line + 1);
+    for (const c of l.columns) c.reader.addNumber(value[c.at]!);
+    return true;
+  };
+  const add = (cells: readonly string[]): LogFault | null => {
+    line++;
+    if (stopped) return stopped;
+    if (layout) return (stopped = take(layout, cells, line));
+    held!.push(cells);
+    const lost = held!.length === LOOKED_AT && !logTable(held!);
+    return held!.length >= LOOKED_AHEAD || lost ? (stopped = understand()) : null;
+  };
+  const addBytes = (bytes: Uint8Array, separator: string): number | LogFault => {
+    const between = separator.charCodeAt(0);
+    let at = 0;
+    let mark: Decimal = '.';
+    let known = false;
+    for (;;) {
+      if (layout && !known) {
+        const marks = layout.columns.map((c) => c.reader.decimal());
+        mark = layout.times.plain?.decimal ?? marks.find((m) => m !== null) ?? '.';
+        known = true;
+      }
+      const next = scanLine(bytes, at, between, MARK[mark], scanned);
+      if (next < 0) return at;
+      if (layout && keepPlain(layout, bytes, scanned, mark)) line++;
+      else {
+        const bad = add(cellsOf(bytes, scanned));
+        if (bad) return bad;
+      }
+      at = next;
+    }
+  };
+
+  return {
+    samples: () => lines.length,
+    add,
+    addBytes,
+    end: () => {
+      if (!stopped && !layout) stopped = understand();
+      if (stopped) return { fault: stopped };
+      const l = layout!;
+      if (cut) problem(cut.line, '', 'the last line is cut and left out');
+      if (lines.length === 0) return { fault: fault(l.header, 0, 'there is no row of figures') };
+      const lineOf = lines.take();
+      const told = [l.times.told, ...l.columns.map((c) => c.reader.decimal())];
+      const marks = new Set(told.filter((d) => d !== null));
+      const other = marks.size === 1 ? [...marks][0]! : separatedByComma ? '.' : null;
+      const columns: LogColumn[] = [];
+      for (const { at, column, is, unit, reader } of l.columns) {
+        const read = reader.end(other);
+        if ('fault' in read) {
+          return { fault: fault(lineOf[read.fault.at]! - 1, at, read.fault.message) };
+        }
+        columns.push({ column, is, unit, values: read.values });
+        const lacks = is.startsWith('other.') ? null : emptyWords(read.values);
+        if (lacks) problem(l.header + 1, column, lacks);
+      }
+      const raw = seconds.take();
+      const ofClock = !['seconds', 'milliseconds'].includes(l.times.format);
+      const warm = columns.filter((c) => c.unit === '°C').map((c) => c.values);
+      const axis = timeAxis(raw, ofClock, warm);
+      if ('at' in axis) return { fault: fault(lineOf[axis.at]! - 1, l.timeAt, axis.message) };
+      if (axis.repeated) {
+        problem(lineOf[axis.repeated.at]!, nameAt(l.timeAt), repeatedWords(axis.repeated.count));
+      }
+      if (more > 0) problems.push({ row: 0, column: '', message: `and ${more} more of this kind` });
+      return {
+        log: {
+          timeS: axis.timeS,
+          clockS: ofClock ? raw[0]! : null,
+          dated: ofClock && l.times.format !== 'clock',
+          lines: lineOf,
+          columns,
+          gaps: axis.gaps,
+          clockJumps: axis.clockJumps,
+          problems,
+        },
+      };
+    },
+  };
+}
+
+/** What is said of a column that tells nothing; null where it does. */
+function emptyWords(values: Float64Array): string | null {
+  let zero = true;
+  let empty = true;
+  for (const x of values) {
+    if (x !== x) continue;
+    empty = false;
+    if (x !== 0) zero = false;
+    if (!zero) return null;
+  }
+  return empty ? 'holds no figure' : 'is zero in every row: its sensor may not be read';
+}
+
+const repeatedWords = (count: number) =>
+  count === 1
+    ? 'has the time of the line above: it is taken as lying between its neighbours'
+    : `${count} lines have the time of the line above, this one first: they are taken as evenly spaced`;
+
+/** The cell that tells a sample's time; a date in a column of its own goes before the clock. */
+const timeCell = (cells: readonly string[], timeAt: number, dateAt: number | null): string =>
+  dateAt === null
+    ? (cells[timeAt] ?? '')
+    : `${(cells[dateAt] ?? '').trim()} ${(cells[timeAt] ?? '').trim()}`.trim();
+
+type Found =
+  | { layout: Omit<Layout, 'header' | 'kindOf'>; problems: { column: string; message: string }[] }
+  /** Rows count from the first below the header; −1 is the header's own. */
+  | { fault: { row: number; column: number; message: string } };
+
+const DATE = /^(date|datum)$/i;
+const CLOCK = /^(time|zeit|uhrzeit|clock)$/i;
+
+/** What each column is, and how times are written. */
+function layoutOf(
+  below: readonly (readonly string[])[],
+  names: readonly { column: string; name: string; unit: string }[],
+  kindOf: (cells: readonly string[]) => RowKind,
+  map: LogMap,
+): Found {
+  const placeOf = (column: string) => names.findIndex((n) => n.column === column.trim());
+  const told = [map.time?.column, ...(map.channels ?? []).map((c) => c.column)];
+  for (const column of told) {
+    if (column !== undefined && placeOf(column) < 0) {
+      return { fault: { row: -1, column: 0, message: `there is no column “${column}”` } };
+    }
+  }
+  const dates = names.findIndex((n) => DATE.test(n.name));
+  const clocks = names.findIndex((n) => CLOCK.test(n.name));
+  const apart = map.time?.column === undefined && dates >= 0 && clocks >= 0;
+  const timeAt =
+    map.time?.column !== undefined
+      ? placeOf(map.time.column)
+      : apart
+        ? clocks
+        : names.findIndex((n) => channelOf(n) === 'timeS');
+  if (timeAt < 0) {
+    return { fault: { row: -1, column: 0, message: 'no column is named as one of times' } };
+  }
+  const dateAt = apart ? dates : null;
+  const unit = unitMeant(names[timeAt]!.unit);
+  const rows = [...below.keys()].filter((i) => kindOf(below[i]!) === 'data');
+  const times = timeReader(
+    rows.map((i) => timeCell(below[i]!, timeAt, dateAt)),
+    map.time?.format,
+    unit?.unit === 's' ? unit.factor < 1 : undefined,
+  );
+  if ('message' in times) {
+    return { fault: { row: rows[times.at] ?? 0, column: timeAt, message: times.message } };
+  }
+  const columns: Layout['columns'] = [];
+  const problems: { column: string; message: string }[] = [];
+  const taken = new Set<Channel>();
+  for (let at = 0; at < names.length; at++) {
+    const { column } = names[at]!;
+    if (at === timeAt || at === dateAt || column === '') continue;
+    const said = map.channels?.find((c) => c.column.trim() === column);
+    const likely = said?.is ?? channelOf(names[at]!);
+    const free = likely !== null && likely !== 'timeS' && !taken.has(likely);
+    if (likely !== null && !free) {
+      problems.push({ column, message: `another column is taken as ${likely} already` });
+    }
+    const is: Channel = free ? likely : `other.${column}`;
+    taken.add(is);
+    const written = said?.unit ?? names[at]!.unit;
+    const meant = unitMeant(written);
+    const wanted = unitOfChannel(is);
+    if (wanted !== '' && meant && meant.unit !== wanted) {
+      const message = `${is} is in ${wanted}, not in ${written}`;
+      return { fault: { row: -1, column: at, message } };
+    }
+    const factor = wanted === '' ? 1 : (meant?.factor ?? 1);
+    const reader = columnReader(map.decimal, factor);
+    columns.push({ at, column, is, unit: wanted || names[at]!.unit, reader });
+  }
+  return { layout: { width: names.length, timeAt, dateAt, times, columns }, problems };
+}
+
+/**
+ * Reads a log whose lines were taken apart into cells, see {@link logReader}.
  *
  * @param rows cells of every line, blank lines too
- * @param map what a person said of it
- * @param separatedByComma cells are separated by commas
  */
 export function readLog(
   rows: readonly (readonly string[])[],
   map: LogMap = {},
   separatedByComma = false,
 ): { log: Log } | { fault: LogFault } {
-  const table = logTable(rows);
-  if (!table || table.data.length === 0) {
-    return fault(0, 0, 'there is no header with figures below it');
+  const reader = logReader(map, separatedByComma);
+  for (const cells of rows) {
+    const bad = reader.add(cells);
+    if (bad) return { fault: bad };
   }
-  const header = rows[table.header]!;
-  const names = header.map((cell, k) => {
-    const own = splitName(cell);
-    const below = table.units === null ? '' : (rows[table.units]![k] ?? '').trim();
-    return { column: cell.trim(), ...own, unit: own.unit || below };
-  });
-  const placeOf = (column: string) => names.findIndex((n) => n.column === column.trim());
-  for (const { column } of [...(map.time ? [map.time] : []), ...(map.channels ?? [])]) {
-    if (placeOf(column) < 0) return fault(table.header, 0, `there is no column “${column}”`);
-  }
-  const timeAt = map.time
-    ? placeOf(map.time.column)
-    : names.findIndex((n) => channelOf(n) === 'timeS');
-  if (timeAt < 0) return fault(table.header, 0, 'no column is named as one of times');
-
-  const cells = (k: number) => table.data.map((i) => rows[i]![k] ?? '');
-  const timeUnit = unitMeant(names[timeAt]!.unit);
-  const times = logTimes(
-    cells(timeAt),
-    map.time?.format,
-    timeUnit?.unit === 's' ? timeUnit.factor < 1 : undefined,
-  );
-  if ('message' in times) return fault(table.data[times.at]!, timeAt, times.message);
-
-  const problems: Log['problems'] = [];
-  const columns: LogColumn[] = [];
-  const taken = new Set<Channel>();
-  for (let k = 0; k < names.length; k++) {
-    if (k === timeAt || names[k]!.column === '') continue;
-    const { column, unit } = names[k]!;
-    const told = map.channels?.find((c) => c.column.trim() === column);
-    const likely = told?.is ?? channelOf(names[k]!);
-    const free = likely !== null && likely !== 'timeS' && !taken.has(likely);
-    if (likely !== null && !free) {
-      const message = `another column is taken as ${likely} already`;
-      problems.push({ row: table.header + 1, column, message });
-    }
-    const is: Channel = free ? likely : `other.${column}`;
-    taken.add(is);
-    const own = cells(k);
-    const found = map.decimal ? { decimal: map.decimal } : decimalOf(own, separatedByComma);
-    if ('mixed' in found) {
-      const at = own.indexOf(found.mixed[1]);
-      const message = `“${found.mixed[1].trim()}” stands in one column with “${found.mixed[0]}”`;
-      return fault(table.data[Math.max(0, at)]!, k, message);
-    }
-    if ('either' in found) {
-      const at = own.findIndex((c) => c.trim() === found.either);
-      const message = `“${found.either}” may be a decimal or thousands`;
-      return fault(table.data[Math.max(0, at)]!, k, message);
-    }
-    const meant = unitMeant(told?.unit ?? unit);
-    const wanted = unitOfChannel(is);
-    if (wanted !== '' && meant && meant.unit !== wanted) {
-      return fault(table.header, k, `${is} is in ${wanted}, not in ${told?.unit ?? unit}`);
-    }
-    const factor = wanted === '' ? 1 : (meant?.factor ?? 1);
-    const values = new Float64Array(own.length).fill(NaN);
-    own.forEach((cell, i) => {
-      if (isMissing(cell)) return;
-      const value = logNumber(cell, found.decimal);
-      if (typeof value === 'number') values[i] = factor * value;
-      else
-        problems.push({
-          row: table.data[i]! + 1,
-          column,
-          message: `“${cell.trim()}” is no number`,
-        });
-    });
-    columns.push({ column, is, unit: wanted || unit, values });
-  }
-
-  const kept = [...times.seconds.keys()].filter((i) => Number.isFinite(times.seconds[i]));
-  for (const i of times.seconds.keys()) {
-    if (Number.isFinite(times.seconds[i])) continue;
-    const message = 'has no time and is left out';
-    problems.push({ row: table.data[i]! + 1, column: names[timeAt]!.column, message });
-  }
-  const pick = (values: Float64Array) => Float64Array.from(kept, (i) => values[i]!);
-  for (const c of columns) c.values = pick(c.values);
-  const axis = timeAxis(
-    pick(times.seconds),
-    times.format !== 'seconds' && times.format !== 'milliseconds',
-    columns.filter((c) => c.unit === '°C').map((c) => c.values),
-  );
-  if ('at' in axis) return fault(table.data[kept[axis.at]!]!, timeAt, axis.message);
-  return {
-    log: {
-      timeS: axis.timeS,
-      lines: Int32Array.from(kept, (i) => table.data[i]! + 1),
-      columns,
-      gaps: axis.gaps,
-      clockJumps: axis.clockJumps,
-      problems,
-    },
-  };
+  return reader.end();
 }
 
-const fault = (row: number, column: number, message: string): { fault: LogFault } => ({
-  fault: { row: row + 1, column: column + 1, message },
+const fault = (row: number, column: number, message: string): LogFault => ({
+  row: row + 1,
+  column: column + 1,
+  message,
 });
