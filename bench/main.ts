@@ -14,6 +14,7 @@ import { simulateFirmware } from '@zugluft/core/transient/simulateFirmware';
 import { planDraws, roomForDraws, runDraws } from '@zugluft/core/uncertainty/draws';
 import { SHOWN_DRAWS } from '@zugluft/core/uncertainty/wattsBand';
 import { benchLibrary } from './library';
+import { benchLogs, studyOfLogs } from './logs';
 import { benchPage } from './page';
 import { uncondensed } from './uncondensed';
 
@@ -103,6 +104,7 @@ await bench.run();
 const median = bench.tasks.map((t) =>
   t.result.state === 'completed' ? t.result.latency.p50 : NaN,
 );
+const logs = await benchLogs();
 const library = [...(await benchLibrary(two)), ...(await benchPage(two))];
 const lines = [
   '# Bench',
@@ -117,12 +119,17 @@ const lines = [
     const over = r.bound === undefined ? '' : `${(ms / r.bound).toFixed(2)} of ${r.bound} ms`;
     return `| ${r.name} | ${ms.toPrecision(3)} | ${over} |`;
   }),
+  ...logs.map(
+    ({ name, ms, bound, unit }) =>
+      `| ${name} | ${ms.toPrecision(3)} ${unit === 'ms' ? '' : unit} | ${(ms / bound).toFixed(2)} of ${bound} ${unit} |`,
+  ),
   ...library.map(
     ({ name, ms, bound }) =>
       `| ${name} | ${ms.toPrecision(3)} | ${(ms / bound).toFixed(2)} of ${bound} ms |`,
   ),
   '',
   `Uncondensed through ml-matrix over one whole steady solve, air paths included: ${(median[8]! / median[7]!).toFixed(1)} (bound: at least 10).`,
+  ...studyOfLogs(),
   '',
 ];
 console.log(lines.join('\n'));

@@ -10,6 +10,38 @@ function sumsOf(x: ArrayLike<number>): { sum: Float64Array; square: Float64Array
   return { sum, square };
 }
 
+/** What stretches from each of some beginnings to an end cost, added to what was before; apart from all else, so that it runs fast. */
+function addCosts(
+  before: Float64Array,
+  sum: number,
+  square: number,
+  atSum: Float64Array,
+  atSquare: Float64Array,
+  open: Int32Array,
+  to: number,
+  count: number,
+  out: Float64Array,
+): void {
+  for (let k = 0; k < count; k++) {
+    const s = sum - atSum[k]!;
+    out[k] = before[k]! + (square - atSquare[k]!) - (s * s) / (to - open[k]!);
+  }
+}
+
+function leastOf(x: Float64Array, count: number): number {
+  let at = 0;
+  let least = Infinity;
+  for (let k = 0; k < count; k++) {
+    if (x[k]! >= least) continue;
+    least = x[k]!;
+    at = k;
+  }
+  return at;
+}
+
+const NEVER = 2 ** 31 - 1;
+const DROP_EVERY = 16;
+
 /**
  * Where the mean of one or several series changes: the stretches for which the squares left about each stretch's own mean, and a
  * penalty for each change, are least together. Exact; beginnings that can never be best again are dropped on the way.
@@ -30,38 +62,73 @@ export function changePoints(
   const best = new Float64Array(n + 1).fill(Infinity);
   best[0] = -penalty;
   const last = new Int32Array(n + 1);
-  /** Beginnings that may still be best, and the end from which on each never is. */
+  /** Beginnings that may still be best, the end from which on each never is, and what is looked up of each, beside each other. */
   const open = new Int32Array(n + 1);
-  const until = new Float64Array(n + 1).fill(Infinity);
+  const until = new Int32Array(n + 1).fill(NEVER);
+  const atBest = new Float64Array(n + 1);
+  const atSum = series.map(() => new Float64Array(n + 1));
+  const atSquare = series.map(() => new Float64Array(n + 1));
   const found = new Float64Array(n + 1);
-  let count = 1;
-  for (let to = shortest; to <= n; to++) {
+  let count = 0;
+  const begin = (from: number) => {
+    open[count] = from;
+    until[count] = NEVER;
+    atBest[count] = best[from]!;
+    sums.forEach(({ sum, square }, p) => {
+      atSum[p]![count] = sum[from]!;
+      atSquare[p]![count] = square[from]!;
+    });
+    count++;
+  };
+  /** Leaves out those that never can be best again by then; to keep one for longer costs time alone. */
+  const drop = (to: number) => {
     let kept = 0;
-    for (let k = 0; k < count; k++) if (to < until[open[k]!]!) open[kept++] = open[k]!;
-    count = kept;
-    for (let k = 0; k < count; k++) found[k] = best[open[k]!]!;
-    for (const { sum, square } of sums) {
-      const s1 = sum[to]!;
-      const q1 = square[to]!;
-      for (let k = 0; k < count; k++) {
-        const from = open[k]!;
-        const s = s1 - sum[from]!;
-        const cost = q1 - square[from]! - (s * s) / (to - from);
-        if (cost > 0) found[k]! += cost;
+    for (let k = 0; k < count; k++) {
+      if (to >= until[k]!) continue;
+      open[kept] = open[k]!;
+      until[kept] = until[k]!;
+      atBest[kept] = atBest[k]!;
+      for (let p = 0; p < series.length; p++) {
+        atSum[p]![kept] = atSum[p]![k]!;
+        atSquare[p]![kept] = atSquare[p]![k]!;
       }
+      kept++;
     }
-    for (let k = 0; k < count; k++) {
-      if (found[k]! + penalty >= best[to]!) continue;
-      best[to] = found[k]! + penalty;
-      last[to] = open[k]!;
+    count = kept;
+  };
+  begin(0);
+  for (let to = shortest; to <= n; to++) {
+    const m = count;
+    for (let p = 0; p < series.length; p++) {
+      const { sum, square } = sums[p]!;
+      addCosts(
+        p === 0 ? atBest : found,
+        sum[to]!,
+        square[to]!,
+        atSum[p]!,
+        atSquare[p]!,
+        open,
+        to,
+        m,
+        found,
+      );
     }
-    // a stretch from there costs more than a change here: it never catches up once another may begin and end after it
-    for (let k = 0; k < count; k++) {
-      const from = open[k]!;
-      if (found[k]! > best[to]!) until[from] = Math.min(until[from]!, to + shortest);
+    const at = leastOf(found, m);
+    const least = m > 0 ? found[at]! : Infinity;
+    if (least + penalty < best[to]!) {
+      best[to] = least + penalty;
+      last[to] = open[at]!;
+    }
+    if (to % DROP_EVERY === 0) {
+      // a stretch from there costs more than a change here: it never catches up once another may begin and end after it
+      const bar = best[to]!;
+      for (let k = 0; k < count; k++) {
+        if (found[k]! > bar && until[k] === NEVER) until[k] = to + shortest;
+      }
+      drop(to);
     }
     const next = to - shortest + 1;
-    if (next >= shortest) open[count++] = next;
+    if (next >= shortest) begin(next);
   }
   const out: number[] = [];
   for (let at = last[n]!; at > 0; at = last[at]!) out.push(at);

@@ -26,9 +26,14 @@ const LONE_ZERO = /^[+-]?0[.,]\d/;
 /**
  * @param told the mark where somebody said it
  * @param factor what makes the channel's unit of the column's
+ * @param expected about how many cells are to come
  */
-export function columnReader(told: Decimal | undefined, factor: number): ColumnReader {
-  const values: Growing = growing();
+export function columnReader(
+  told: Decimal | undefined,
+  factor: number,
+  expected = 0,
+): ColumnReader {
+  const values: Growing = growing(expected);
   let decimal: Decimal | null = told ?? null;
   let decidedBy = '';
   /** Cells that are numbers either way: which samples, what they are by a comma, the first of them. */

@@ -1,40 +1,33 @@
-const BLOCK = 65_536;
+const FIRST = 4096;
 
-/** Numbers of a list whose length is not known before, kept in blocks so that growing copies nothing. */
+/** Numbers of a list whose length is not known before. */
 export interface Growing {
   length: number;
   push: (value: number) => void;
   set: (index: number, value: number) => void;
-  /** All of them as one array; the blocks are given up. */
+  /** All of them; nothing may be pushed after. */
   take: () => Float64Array;
 }
 
-export function growing(): Growing {
-  let blocks: Float64Array[] = [];
-  let last = new Float64Array(0);
-  let used = BLOCK;
+/**
+ * @param expected about how many there will be: with the right room from the beginning nothing is copied on the way
+ */
+export function growing(expected = 0): Growing {
+  let room = new Float64Array(Math.max(FIRST, Math.ceil(expected)));
   const out: Growing = {
     length: 0,
     push: (value) => {
-      if (used === BLOCK) {
-        last = new Float64Array(BLOCK);
-        blocks.push(last);
-        used = 0;
+      if (out.length === room.length) {
+        const more = new Float64Array(2 * room.length);
+        more.set(room);
+        room = more;
       }
-      last[used++] = value;
-      out.length++;
+      room[out.length++] = value;
     },
     set: (index, value) => {
-      blocks[Math.floor(index / BLOCK)]![index % BLOCK] = value;
+      room[index] = value;
     },
-    take: () => {
-      const all = new Float64Array(out.length);
-      blocks.forEach((b, k) =>
-        all.set(b.subarray(0, Math.min(BLOCK, all.length - k * BLOCK)), k * BLOCK),
-      );
-      blocks = [];
-      return all;
-    },
+    take: () => room.subarray(0, out.length),
   };
   return out;
 }

@@ -91,16 +91,17 @@ interface Layout {
  *
  * @param map what a person said of it
  * @param separatedByComma cells are separated by commas, so that 1,234 without quotes is no cell
+ * @param expected about how many rows are to come
  */
-export function logReader(map: LogMap = {}, separatedByComma = false): LogReader {
+export function logReader(map: LogMap = {}, separatedByComma = false, expected = 0): LogReader {
   let held: (readonly string[])[] | null = [];
   let layout: Layout | null = null;
   let scanned = roomForLine(MOST_COLUMNS);
   let line = 0;
   let ended = false;
   let stopped: LogFault | null = null;
-  const seconds = growing();
-  const lines = growing();
+  const seconds = growing(expected);
+  const lines = growing(expected);
   const problems: LogProblem[] = [];
   let more = 0;
   const problem = (row: number, column: string, message: string) => {
@@ -170,7 +171,7 @@ export function logReader(map: LogMap = {}, separatedByComma = false): LogReader
     });
     const kindOf = rowKinds(rows, table);
     const first = (table.units ?? table.header) + 1;
-    const found = layoutOf(rows.slice(first), names, kindOf, map);
+    const found = layoutOf(rows.slice(first), names, kindOf, map, expected);
     if ('fault' in found) {
       const { row, column, message } = found.fault;
       return fault(row < 0 ? table.header : first + row, column, message);
@@ -332,6 +333,7 @@ function layoutOf(
   names: readonly { column: string; name: string; unit: string }[],
   kindOf: (cells: readonly string[]) => RowKind,
   map: LogMap,
+  expected: number,
 ): Found {
   const placeOf = (column: string) => names.findIndex((n) => n.column === column.trim());
   const told = [map.time?.column, ...(map.channels ?? []).map((c) => c.column)];
@@ -385,7 +387,7 @@ function layoutOf(
       return { fault: { row: -1, column: at, message } };
     }
     const factor = wanted === '' ? 1 : (meant?.factor ?? 1);
-    const reader = columnReader(map.decimal, factor);
+    const reader = columnReader(map.decimal, factor, expected);
     columns.push({ at, column, is, unit: wanted || names[at]!.unit, reader });
   }
   return { layout: { width: names.length, timeAt, dateAt, times, columns }, problems };

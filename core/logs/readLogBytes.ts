@@ -7,10 +7,16 @@ import { newlineOf, separatorOf } from './separator';
 const LONGEST_LINE = 1_000_000;
 /** Bytes that are looked at for encoding and separator. */
 const LOOKED_AT = 200_000;
+/** Later lines may be shorter than those at the head. */
+const ROOM = 1.05;
+/** Rows beyond which room is made as they come. */
+const MOST_ROOM = 5_000_000;
 const QUOTE = 34;
 
 export interface ReadBytesOptions {
   map?: LogMap | undefined;
+  /** Size of the file where it is known: with the right room from the beginning nothing is copied on the way. */
+  bytes?: number | undefined;
   /** Told how many samples were read after each piece; false stops the reading. */
   progress?: ((samples: number) => boolean | void) | undefined;
 }
@@ -33,7 +39,7 @@ const fault = (row: number, message: string): { fault: LogFault } => ({
  */
 export async function readLogBytes(
   pieces: Pieces,
-  { map = {}, progress }: ReadBytesOptions = {},
+  { map = {}, bytes: size = 0, progress }: ReadBytesOptions = {},
 ): Promise<{ log: Log } | { fault: LogFault }> {
   let reader: LogReader | null = null;
   let separator = '';
@@ -51,7 +57,9 @@ export async function readLogBytes(
     const found = map.separator ?? separatorOf(looked);
     if (found === null) return fault(1, 'there is no header with figures below it').fault;
     separator = found;
-    reader = logReader(map, separator === ',');
+    const inHead = looked.split('\n').length;
+    const expected = inHead > 10 ? (ROOM * inHead * size) / head.length : 0;
+    reader = logReader(map, separator === ',', Math.min(expected, MOST_ROOM));
     return null;
   };
   const takeText = (more: string, last: boolean): LogFault | null => {

@@ -11,14 +11,17 @@ export interface Approach {
 const POINTS = 200;
 const TRIED = 40;
 
-/** Means of a window in at most so many parts of equal time; parts without samples are left out. */
+/**
+ * Means of a window in at most so many parts of equal time, and by how much they scatter from what is read within each part alone;
+ * parts without samples are left out.
+ */
 export function condensed(
   timeS: Float64Array,
   values: Float64Array,
   from: number,
   to: number,
   points = POINTS,
-): { t: number[]; x: number[] } {
+): { t: number[]; x: number[]; scatter: number } {
   const startS = timeS[from]!;
   const lastS = timeS[to - 1]! - startS;
   const width = lastS / Math.min(points, to - from);
@@ -26,14 +29,18 @@ export function condensed(
   const x: number[] = [];
   let sumT = 0;
   let sumX = 0;
+  let square = 0;
   let count = 0;
   let bin = 0;
+  let variance = 0;
   const close = () => {
     if (count > 0) {
       t.push(sumT / count);
       x.push(sumX / count);
+      const within = square - (sumX * sumX) / count;
+      if (count > 1) variance += Math.max(0, within) / (count - 1) / count;
     }
-    sumT = sumX = count = 0;
+    sumT = sumX = square = count = 0;
   };
   for (let i = from; i < to; i++) {
     if (!Number.isFinite(values[i]!)) continue;
@@ -45,10 +52,11 @@ export function condensed(
     }
     sumT += at;
     sumX += values[i]!;
+    square += values[i]! * values[i]!;
     count++;
   }
   close();
-  return { t, x };
+  return { t, x, scatter: x.length > 0 ? Math.sqrt(variance / x.length) : 0 };
 }
 
 /** Straight line through points: `x = at0 + slope · t`, with the error of its slope. */

@@ -58,8 +58,11 @@ export function weightsOf(timeS: Float64Array): Float64Array {
   return out;
 }
 
-/** A series without holes: what is missing is what was read before, at the beginning what is read first. */
+/** A series without holes: what is missing is what was read before, at the beginning what is read first; itself where it has none. */
 export function filled(values: Float64Array): Float64Array {
+  let whole = true;
+  for (let i = 0; i < values.length && whole; i++) whole = values[i] === values[i];
+  if (whole) return values;
   const out = Float64Array.from(values);
   let before = values.find((x) => Number.isFinite(x)) ?? 0;
   for (let i = 0; i < out.length; i++) {

@@ -25,6 +25,8 @@ const MAY_LEAVE: Readonly<Partial<Record<ChannelKind, { share: number; by: numbe
   temperature: { share: 0, by: 1 },
   power: { share: 0.01, by: 0.3 },
 };
+/** Means of parts scatter by this more than what single samples explain, since these hang on each other. */
+const NOISE = 1.5;
 /** Part of a stretch that is passed over before an approach is sought: what is fast is over by then. */
 const TAIL = 0.2;
 /** A fit that is better than a level by this factor of deviation tells an approach. */
@@ -61,7 +63,7 @@ export function driftOf(
   const kind = kindOf(column.is);
   const may = MAY_DRIFT[kind];
   if (!may) return null;
-  const { t, x } = condensed(timeS, column.values, from, to, PARTS);
+  const { t, x, scatter } = condensed(timeS, column.values, from, to, PARTS);
   if (t.length < 4) return null;
   const overS = timeS[to - 1]! - timeS[from]!;
   const line = lineThrough(t, x);
@@ -69,7 +71,9 @@ export function driftOf(
   const allowed = Math.max(may.share * Math.abs(mean), may.by);
   const by = line.slope * overS;
   const drifts = Math.abs(by) > allowed && Math.abs(line.slope) > TOLD_BY * line.slopeSe;
-  const swings = line.sd > allowed ? line.sd : null;
+  // what the scatter within the parts explains is noise of single samples
+  const swing = Math.sqrt(Math.max(0, line.sd ** 2 - NOISE ** 2 * scatter ** 2));
+  const swings = swing > allowed ? swing : null;
   const told = { is: column.is, column: column.column, kind, by, overS, swings };
   return drifts || swings !== null ? { ...told, left: null, settledInS: null } : null;
 }
