@@ -5,6 +5,7 @@ import { bandedExamples } from '@zugluft/core/method/bandedExamples';
 import { methodDocument } from '@zugluft/core/method/methodDocument';
 import { recordJsonSchema } from '@zugluft/core/record/recordJsonSchema';
 import { openApiDocument } from '@zugluft/server/openapi/openApiDocument';
+import { runJsonSchema } from '@zugluft/core/runs/runDocument';
 import { openUpJsonSchema } from '@zugluft/core/service/openUpJsonSchema';
 
 writeFileSync('docs/method.md', methodDocument());
@@ -16,3 +17,4 @@ mkdirSync('docs/format', { recursive: true });
 writeFileSync('docs/format/record.schema.json', recordJsonSchema());
 writeFileSync('docs/format/openapi.json', openApiDocument());
 writeFileSync('docs/format/openup.schema.json', openUpJsonSchema());
+writeFileSync('docs/format/run.schema.json', runJsonSchema());

@@ -9,7 +9,7 @@ const WEB = ['shell', 'features', 'documents', 'kit', 'api'];
 /** Of the core, from the top; folders of one line are of one height and may use each other one way only by chance. */
 const CORE = [
   ['documents', 'library', 'method'],
-  ['runs'],
+  ['runs', 'instruments'],
   ['calibration', 'transient', 'uncertainty', 'service', 'airway', 'family', 'exchange'],
   ['case'],
   ['envelope'],

@@ -95,15 +95,29 @@ export function segmentsOf(log: Pick<Log, 'timeS' | 'columns'>): Segments {
     wasLoaded ||= loaded.length > 0;
     k = end;
   }
-  return {
-    segments: stretches.map((s, k) => ({
-      ...s,
-      fromS: timeS[s.from]!,
-      toS: endS(s),
-      kind: kinds[k]!,
-    })),
-    drops,
-  };
+  const segments = stretches.map((s, k) => ({
+    ...s,
+    fromS: timeS[s.from]!,
+    toS: endS(s),
+    kind: kinds[k]!,
+  }));
+  return { segments: joinSteps(segments), drops };
+}
+
+/** Many short steps one after the other are one way: a ramp where it lasts no longer than one may, else part of what is sustained. */
+function joinSteps(segments: readonly Segment[]): Segment[] {
+  const out: Segment[] = [];
+  let steps = false;
+  for (const s of segments) {
+    const before = out[out.length - 1];
+    const isStep = (s.kind === 'ramp' || s.kind === 'sustained') && s.toS - s.fromS <= RAMP_S;
+    if (isStep && steps && before) {
+      const kind = s.toS - before.fromS <= RAMP_S ? 'ramp' : 'sustained';
+      out[out.length - 1] = { ...before, to: s.to, toS: s.toS, kind };
+    } else out.push(s);
+    steps = isStep;
+  }
+  return out;
 }
 
 function meanOf(x: Float64Array, { from, to }: Stretch): number {

@@ -44,6 +44,8 @@ export interface SimulationOptions {
   /** What the load would draw where nothing held it back; as much as it gets by default. */
   cpuLoadW?: number | undefined;
   gpuLoadW?: number | undefined;
+  /** What the load would draw at each moment, in place of one load from the beginning on. */
+  loadAt?: ((atS: number) => { cpuW: number; gpuW: number }) | undefined;
 }
 
 /** A load in time; entry k holds from `k · stepS` on, temperatures are those at that moment under these watts. */
@@ -163,11 +165,15 @@ export function simulateFirmware(open: OpenCase, options: SimulationOptions = {}
     const free = Number.isFinite(cpuLimit)
       ? Math.min(short, Math.max(cpuLimit, roomInAverage(average, cpuLimit, keep)))
       : Infinity;
-    if (short > cpuLimit && free < short && load.cpu > free) {
+    const now = options.loadAt?.(atS);
+    const wanted = now
+      ? { cpu: Math.min(load.cpu, now.cpuW), gpu: Math.min(load.gpu, now.gpuW) }
+      : load;
+    if (short > cpuLimit && free < short && wanted.cpu > free) {
       say(atS, 'short-limit-ends', config.cpuPart);
     }
-    let cpuW = Math.min(load.cpu, free);
-    let gpuW = Math.min(load.gpu, gpuLimit);
+    let cpuW = Math.min(wanted.cpu, free);
+    let gpuW = Math.min(wanted.gpu, gpuLimit);
     for (let round = 0; round < 3; round++) {
       for (let i = 0; i < data.dies.length; i++) {
         const left = data.dies[i]!.maxJunctionC - ambientC - x[dieAt[i]!]!;
