@@ -7,7 +7,9 @@ jest.setTimeout(600_000);
 
 // the whole study, 40 machines with three runs each, is `npm run study`; one seed was taken, none was sought
 test('hidden machines: logs are read, fitted, and the truth is foretold more narrowly than before', () => {
-  const machines = [1, 2, 3].map((seed) => studyMachine(exampleRecord('two-fan-shared-pipes'), seed, [0, 1]));
+  const machines = [1, 2, 3].map((seed) =>
+    studyMachine(exampleRecord('two-fan-shared-pipes'), seed, [0, 1]),
+  );
   const before = studyResult(machines, 0);
   const after = studyResult(machines, 1);
   expect(after.halfBand).toBeLessThan(0.7 * before.halfBand);
