@@ -1,34 +1,7 @@
-import { z } from 'zod';
-import { PART_CHANNELS, PLAIN_CHANNELS, type Channel } from '@zugluft/core/logs/channelNames';
-import { TIME_FORMATS } from '@zugluft/core/logs/logTime';
+import { logLayoutSchema } from '@zugluft/core/runs/runDocument';
 import type { LogMap } from '@zugluft/core/logs/readLog';
 import { BadInput } from './badInput';
 import { textOfFile } from './recordFile';
-
-const isChannel = (name: string): name is Channel =>
-  (PLAIN_CHANNELS as readonly string[]).includes(name) ||
-  [...PART_CHANNELS, 'other'].some((p) => name.startsWith(`${p}.`) && name.length > p.length + 1);
-
-const mapSchema = z.strictObject({
-  separator: z.enum([',', ';', '\t', '|']).optional(),
-  decimal: z.enum(['.', ',']).optional(),
-  time: z
-    .strictObject({
-      column: z.string().optional(),
-      format: z.enum(TIME_FORMATS).optional(),
-    })
-    .optional(),
-  channels: z
-    .array(
-      z.strictObject({
-        column: z.string(),
-        is: z.string().refine(isChannel, { error: 'is no channel that a log may hold' }),
-        unit: z.string().optional(),
-      }),
-    )
-    .max(2000)
-    .optional(),
-});
 
 /**
  * What a file says of a log's layout.
@@ -43,7 +16,7 @@ export function logMapOfFile(file: string): LogMap {
     if (cause instanceof BadInput) throw cause;
     throw new BadInput('--map', `not JSON: ${(cause as Error).message}`);
   }
-  const read = mapSchema.safeParse(json);
+  const read = logLayoutSchema.safeParse(json);
   if (read.success) return read.data as LogMap;
   const [issue] = read.error.issues;
   throw new BadInput(['--map', ...(issue?.path ?? [])].join('.'), issue?.message ?? 'no map');

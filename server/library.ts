@@ -10,6 +10,9 @@ import { createMachineList } from './machines/machineList';
 import { recordShelf, unitShelf } from './machines/machineShelves';
 import { createMachineStore } from './machines/machineStore';
 import { logShelf } from './openup/openUpStore';
+import { doRunJob } from './runs/runJobs';
+import { runShelf } from './runs/runShelf';
+import { createRunStore, type DoRunJob } from './runs/runStore';
 
 export type Library = ReturnType<typeof createLibrary>;
 
@@ -19,11 +22,13 @@ export type Library = ReturnType<typeof createLibrary>;
  * @param db an open library
  * @param compute makes the watts that the library shows
  * @param failed told of what should not happen beside any request
+ * @param runWork reads and analyses logs; in this thread by default
  */
 export function createLibrary(
   db: Database,
   compute: ComputeWatts,
   failed: (cause: unknown) => void,
+  runWork: DoRunJob = doRunJob,
 ) {
   const documents = createDocumentStore(db);
   const watts = createWattsKeeper(db, documents, compute, failed);
@@ -31,18 +36,22 @@ export function createLibrary(
   documents.addShelf(unitShelf(db));
   documents.addShelf(photoShelf(db));
   documents.addShelf(logShelf(db));
+  documents.addShelf(runShelf(db));
   documents.addShelf(settingsShelf(watts.laboratoryChanged));
   documents.addShelf(defaultsShelf(watts.laboratoryChanged));
+  const runs = createRunStore(db, documents, runWork);
   return {
     db,
     documents,
     history: createDocumentHistory(db, documents),
     machines: createMachineStore(db, documents),
     attachments: createAttachmentStore(db, documents),
+    runs,
     list: createMachineList(db, watts),
     watts,
     async close() {
       await watts.stop();
+      await runs.close();
       await db.close();
     },
   };

@@ -3,9 +3,11 @@ import type { Server } from 'node:http';
 import { createApp } from './app';
 import { openDatabase, type Database } from './database/openDatabase';
 import { computeInThread } from './derived/computeInThread';
+import { inThread } from './derived/inThread';
 import { tidyIncoming } from './exchange/receiveFile';
 import { createLibrary } from './library';
 import { createLogger } from './logger';
+import type { RunJob, RunJobAnswer } from './runs/runJobs';
 
 export interface Running {
   address: string;
@@ -27,7 +29,12 @@ export async function startServer(options: {
 }): Promise<Running> {
   const logger = createLogger();
   const db = await openDatabase(options.dataFolder);
-  const library = createLibrary(db, computeInThread(), (cause) => logger.error(cause));
+  const library = createLibrary(
+    db,
+    computeInThread(),
+    (cause) => logger.error(cause),
+    inThread<RunJob, RunJobAnswer>(new URL('./runs/startRunWorker.mjs', import.meta.url)),
+  );
   await library.attachments.tidy();
   await tidyIncoming(options.dataFolder);
   const app = createApp(library, options.webFolder, logger);

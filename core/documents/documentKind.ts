@@ -30,7 +30,7 @@ export interface DocumentKind<T> {
   /** What people call one. */
   title: string;
   /** What a document's id is the id of. */
-  belongsTo: 'machine' | 'unit' | 'photo' | 'laboratory';
+  belongsTo: 'machine' | 'unit' | 'photo' | 'run' | 'laboratory';
   /** The shape, also for the description of the HTTP interface. */
   schema: z.ZodType<T>;
   /** What stands where nothing was written yet; null where a document has to be made first. */

@@ -3,6 +3,7 @@ import { labDefaultsKind } from './labDefaults/labDefaultsKind';
 import { labSettingsKind } from './labSettings/labSettingsKind';
 import { openingLogKind } from './openingLog/openingLogKind';
 import { photoKind } from './photo/photoKind';
+import { runKind } from './run/runKind';
 import { recordKind } from './record/recordKind';
 import { unitKind } from './unit/unitKind';
 
@@ -12,6 +13,7 @@ export const DOCUMENT_KINDS = {
   log: openingLogKind,
   unit: unitKind,
   photo: photoKind,
+  run: runKind,
   settings: labSettingsKind,
   defaults: labDefaultsKind,
 } as const;

@@ -6,7 +6,7 @@ import { firstAt } from './steadyWindow';
 export interface LogPlace {
   /** Added to its own times, s. */
   offsetS: number;
-  by: 'first' | 'clock' | 'correlation' | 'load-start' | 'start';
+  by: 'first' | 'clock' | 'correlation' | 'load-start' | 'start' | 'person';
 }
 
 const DAY_S = 86_400;

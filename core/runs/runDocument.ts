@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { TIME_FORMATS } from '../logs/logTime';
 import { PART_CHANNELS, PLAIN_CHANNELS, type Channel } from '../logs/channelNames';
 
 /** What was done to a machine on the bench: the load, how it was set, where it was heard, which logs were taken. */
@@ -47,6 +48,30 @@ const channelSchema = z.looseObject({
   unit: words(40).optional(),
 });
 
+/** What a person said of a log's layout, see `LogMap`. */
+export const logLayoutSchema = z.strictObject({
+  separator: z.enum([',', ';', '\t', '|'], { error: 'must be , ; | or a tab' }).optional(),
+  decimal: z.enum(['.', ','], { error: 'must be . or ,' }).optional(),
+  time: z
+    .strictObject({
+      column: words().optional(),
+      format: z
+        .enum(TIME_FORMATS, { error: `must be one of ${TIME_FORMATS.join(', ')}` })
+        .optional(),
+    })
+    .optional(),
+  channels: list(
+    z.strictObject({
+      column: words(),
+      is: z
+        .string('must be a channel')
+        .refine(isChannel, { error: 'is no channel that a log may hold' }),
+      unit: words(40).optional(),
+    }),
+    2000,
+  ).optional(),
+});
+
 export const runLogSchema = z.looseObject({
   id,
   file: words(300),
@@ -58,6 +83,8 @@ export const runLogSchema = z.looseObject({
     .optional(),
   offsetS: number(-1e7, 1e7, 's').optional(),
   channels: list(channelSchema, 2000).optional(),
+  /** What a person said of it, where that is more than what is found. */
+  layout: logLayoutSchema.optional(),
   /** Of a recording: level of a sine of digital full scale, dB. */
   fullScaleDb: number(-200, 300, 'dB').optional(),
 });

@@ -2,6 +2,9 @@ import { createHash, randomUUID } from 'node:crypto';
 import { mkdir, open, readdir, readFile, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 
+/** More bytes came than are taken. */
+export class TooLarge extends Error {}
+
 export type FileFolder = ReturnType<typeof createFileFolder>;
 
 /**
@@ -40,6 +43,47 @@ export function createFileFolder(dataFolder: string) {
       return sha256;
     },
 
+    /**
+     * Keeps bytes as they come, without holding them all, and says their hash and how many they were.
+     *
+     * @param pieces in order
+     * @param most bytes that are taken
+     * @throws TooLarge where there are more; nothing is left of them then, nor where they break off
+     */
+    async keepPieces(
+      pieces: AsyncIterable<Uint8Array>,
+      most: number,
+    ): Promise<{ sha256: string; bytes: number }> {
+      await mkdir(root, { recursive: true });
+      const draft = join(root, `.${randomUUID()}`);
+      const hash = createHash('sha256');
+      let bytes = 0;
+      try {
+        const file = await open(draft, 'w');
+        try {
+          for await (const piece of pieces) {
+            bytes += piece.length;
+            if (bytes > most) throw new TooLarge();
+            hash.update(piece);
+            await file.write(piece);
+          }
+          await file.sync();
+        } finally {
+          await file.close();
+        }
+        const sha256 = hash.digest('hex');
+        await mkdir(folderOf(sha256), { recursive: true });
+        await rename(draft, join(folderOf(sha256), sha256));
+        return { sha256, bytes };
+      } catch (cause) {
+        await rm(draft, { force: true });
+        throw cause;
+      }
+    },
+
+    /** Where bytes of a hash lie. */
+    pathOf: (sha256: string): string => join(folderOf(sha256), sha256),
+
     read: (sha256: string): Promise<Buffer> => readFile(join(folderOf(sha256), sha256)),
 
     /** A small picture, from the folder where it was made before. */
@@ -56,7 +100,7 @@ export function createFileFolder(dataFolder: string) {
     /** Removes what a write that was cut off left half done. */
     async tidy(): Promise<void> {
       const folders = await readdir(root).catch(() => []);
-      for (const folder of [...folders.map((f) => join(root, f)), small]) {
+      for (const folder of [root, ...folders.map((f) => join(root, f)), small]) {
         for (const name of await readdir(folder).catch(() => [])) {
           if (name.startsWith('.')) await rm(join(folder, name), { force: true });
         }

@@ -68,6 +68,16 @@ export class AttachmentRow extends Model<
   declare updatedAt: CreationOptional<Date>;
 }
 
+/** A run on the bench, by which it is listed. */
+export class RunRow extends Model<InferAttributes<RunRow>, InferCreationAttributes<RunRow>> {
+  declare id: string;
+  declare machineId: string;
+  declare revision: number;
+  declare putAsideAt: Date | null;
+  declare createdAt: CreationOptional<Date>;
+  declare updatedAt: CreationOptional<Date>;
+}
+
 /** What several units have in common. Its cooling stands in each of its machines' records, kept equal by the store. */
 export class VariantRow extends Model<
   InferAttributes<VariantRow>,
@@ -134,6 +144,7 @@ export interface Models {
   Unit: typeof UnitRow;
   MachineTag: typeof MachineTagRow;
   Attachment: typeof AttachmentRow;
+  Run: typeof RunRow;
   Document: typeof DocumentRow;
   DocumentRevision: typeof DocumentRevisionRow;
 }
@@ -225,6 +236,18 @@ export function defineModels(sequelize: Sequelize): Models {
     },
     { sequelize, tableName: 'attachments', modelName: 'Attachment' },
   );
+  class Run extends RunRow {}
+  Run.init(
+    {
+      id: { type: DataTypes.STRING(36), primaryKey: true },
+      machineId: { type: DataTypes.STRING(36), allowNull: false },
+      revision: { type: DataTypes.INTEGER, allowNull: false },
+      putAsideAt: { type: DataTypes.DATE, allowNull: true },
+      createdAt: { type: DataTypes.DATE, allowNull: false },
+      updatedAt: { type: DataTypes.DATE, allowNull: false },
+    },
+    { sequelize, tableName: 'runs', modelName: 'Run' },
+  );
   class Document extends DocumentRow {}
   Document.init(
     {
@@ -264,6 +287,7 @@ export function defineModels(sequelize: Sequelize): Models {
     Unit,
     MachineTag,
     Attachment,
+    Run,
     Document,
     DocumentRevision,
   };

@@ -12,6 +12,7 @@ import * as labSettings from './migrations/0007-lab-settings';
 import * as documents from './migrations/0008-documents';
 import * as nameKeys from './migrations/0009-name-keys';
 import * as photosLookedAt from './migrations/0010-photos-looked-at';
+import * as runs from './migrations/0011-runs';
 import { defineModels, type Models } from './models';
 import { createWriteQueue, type WriteQueue } from './writeQueue';
 
@@ -27,6 +28,7 @@ const MIGRATIONS: { name: string; up: (query: QueryInterface) => Promise<void> }
   { name: '0008-documents', up: documents.up },
   { name: '0009-name-keys', up: nameKeys.up },
   { name: '0010-photos-looked-at', up: photosLookedAt.up },
+  { name: '0011-runs', up: runs.up },
 ];
 
 /** An open library; its writes go through one queue. */

@@ -1,5 +1,6 @@
 import { LABORATORY } from '@zugluft/core/documents/kinds';
 import sharp from 'sharp';
+import { newRun } from '../test-support/newRun';
 import { testServer } from '../test-support/testServer';
 
 const { call, create, record } = testServer();
@@ -23,6 +24,8 @@ async function oneOfEach() {
       .send(await picture())
       .expect(201)
   ).body;
+  const run = (await call().post(`/api/machines/${machine.id}/runs`).send(newRun()).expect(201))
+    .body;
   const settings = (await call().get(`/api/documents/settings/${LABORATORY}`)).body.value;
   const entry = { value: 1, low: 0.8, high: 1.2, note: '', since: '2026-11-01T10:00:00.000Z' };
   return [
@@ -30,6 +33,7 @@ async function oneOfEach() {
     ['log', machine.id, { ...log, note: 'opened' }],
     ['unit', machine.unit.id, { serial: 'FS-9' }],
     ['photo', photo.id, { ...facts, caption: 'the left fan' }],
+    ['run', run.id, { ...run.run, firmware: '1.05' }],
     ['settings', LABORATORY, { ...settings, caps: { levelsDbA: [30] } }],
     ['defaults', LABORATORY, { 'fans.psi': entry }],
   ] as const;

@@ -2,6 +2,7 @@ import { unitFacts } from '@zugluft/core/family/unitFacts';
 import { problem } from '@zugluft/core/library/answers';
 import { attachmentFacts } from '@zugluft/core/library/attachment';
 import { recordSchema } from '@zugluft/core/record/recordSchema';
+import { runSchema } from '@zugluft/core/runs/runDocument';
 import { openUpLog } from '@zugluft/core/service/openUpLog';
 import { z } from 'zod';
 import { ROUTES, type RouteDescription } from './routes';
@@ -14,6 +15,7 @@ const SHARED: readonly (readonly [string, z.ZodType])[] = [
   ['OpeningLog', openUpLog],
   ['UnitFacts', unitFacts],
   ['PhotoFacts', attachmentFacts],
+  ['Run', runSchema],
 ];
 
 type Direction = 'input' | 'output';

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { z } from 'zod';
+import { runWithLog } from '../test-support/newRun';
 import { testServer } from '../test-support/testServer';
 import { openApiDocument } from './openApiDocument';
 import { ROUTES } from './routes';
@@ -54,11 +55,14 @@ async function addresses() {
       .send(picture)
       .expect(201)
   ).body;
+  const load = 'Time [s],CPU power [W]\n0,45\n1,46\n2,45\n';
+  const run = await runWithLog(call, machine.id, load);
   const log = { format: 'zugluft-openup', formatVersion: 1, steps: [{ id: 'a', name: 'Cover' }] };
   await call().put(`/api/machines/${machine.id}/log`).set('If-Match', '"0"').send({ log });
   const values: Record<string, string> = {
     id: machine.id,
     file: photo.id,
+    run: run.id,
     revision: '1',
     kind: 'record',
     key: 'fans.psi',

@@ -22,6 +22,9 @@ import { labDefaultSchema } from '@zugluft/core/record/labDefaults';
 import { recordSchema } from '@zugluft/core/record/recordSchema';
 import { openUpLog } from '@zugluft/core/service/openUpLog';
 import { z } from 'zod';
+import { keptRun, series, takenLog } from '@zugluft/core/library/runAnswers';
+import { runSchema } from '@zugluft/core/runs/runDocument';
+import { logQuery, runListQuery, seriesQuery } from '../runs/runRoutes';
 import { addQuery, attachmentListQuery } from '../attachments/attachmentRoutes';
 import { historyQuery, valueBody } from '../documents/documentRoutes';
 import { importQuery } from '../exchange/exchangeRoutes';
@@ -66,8 +69,16 @@ const photos = z.object({
   pageSize: z.int(),
 });
 
+const runPage = z.object({
+  items: z.array(keptRun),
+  total: z.int(),
+  page: z.int(),
+  pageSize: z.int(),
+});
+
 const M = '/api/machines/{id}';
 const A = `${M}/attachments`;
+const R = `${M}/runs`;
 const D = '/api/documents/{kind}/{id}';
 
 /** The whole HTTP interface: a route that is not here is found by a test. */
@@ -110,6 +121,18 @@ export const ROUTES: readonly RouteDescription[] = [
   get(`${A}/{file}/content`, 'The photo as it is kept, boxes apart', 'image/*'),
   get(`${A}/{file}/copy`, 'A copy with its boxes burned in', 'image/*'),
   get(`${A}/{file}/small`, 'A small picture', 'image/webp'),
+  { ...get(R, 'Runs on the bench', runPage), query: runListQuery },
+  { ...post(R, 'A new run', keptRun, runSchema), status: 201 },
+  {
+    ...post(`${R}/{run}/logs`, 'Takes a log of it', takenLog, 'file'),
+    query: logQuery,
+    status: 201,
+  },
+  get(`${R}/{run}/analysis`, 'What its logs say', z.looseObject({ format: z.string() })),
+  {
+    ...get(`${R}/{run}/series`, 'Its channels, least and greatest by pixel', series),
+    query: seriesQuery,
+  },
   get('/api/settings', 'What the laboratory decided', labSettingsKind.schema),
   locked('put', '/api/settings/{key}', 'Replaces one setting', labSettingsKind.schema, z.unknown()),
   get('/api/defaults', 'The laboratory’s own defaults', defaultItems),

@@ -166,6 +166,26 @@ test('0010: photos that were there wait for a look, and whether they may go out 
   await db.close();
 });
 
+test('0011: a library that was there takes runs, and nothing of it changes', async () => {
+  const db = await upgraded('0010-photos-looked-at', machineRows);
+  expect(await select(db, 'SELECT count(*) AS n FROM machines')).toEqual([{ n: 1 }]);
+  await run(
+    db,
+    `INSERT INTO runs (id, machineId, revision, createdAt, updatedAt) VALUES ('r', 'm', 1, '${AT}', '${AT}')`,
+  );
+  expect(await select(db, 'SELECT id, putAsideAt FROM runs')).toEqual([
+    { id: 'r', putAsideAt: null },
+  ]);
+  // a run belongs to a machine that is there
+  await expect(
+    run(
+      db,
+      `INSERT INTO runs (id, machineId, revision, createdAt, updatedAt) VALUES ('s', 'none', 1, '${AT}', '${AT}')`,
+    ),
+  ).rejects.toThrow();
+  await db.close();
+});
+
 test('0007 and 0008: changes of settings and defaults become revisions of one document each; the library goes on', async () => {
   const db = await upgraded('0007-lab-settings', async (old) => {
     await laterMachine(old);

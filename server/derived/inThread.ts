@@ -1,0 +1,55 @@
+import { Worker } from 'node:worker_threads';
+
+/** Work that is done in a thread of its own, one job after the other. */
+export interface Thread<Job, Answer> {
+  (job: Job): Promise<Answer>;
+  end: () => Promise<unknown>;
+}
+
+/** What goes to the thread and comes back; a thread that fails in one job says why and goes on with the next. */
+export interface ThreadJob<Job> {
+  number: number;
+  job: Job;
+}
+export type ThreadAnswer<Answer> = { number: number } & ({ answer: Answer } | { failed: string });
+
+/**
+ * Starts a thread for some work, which leaves the other cores to requests; at once, since starting takes longest. One that ended is
+ * started anew with the next job.
+ *
+ * @param script a module that sets up the loader of TypeScript and takes jobs
+ */
+export function inThread<Job, Answer>(script: URL): Thread<Job, Answer> {
+  let worker: Worker | null = null;
+  let count = 0;
+  const waiting = new Map<number, { done: (a: Answer) => void; failed: (e: Error) => void }>();
+  const fail = (cause: Error) => {
+    worker = null;
+    for (const { failed } of waiting.values()) failed(cause);
+    waiting.clear();
+  };
+  const start = (): Worker => {
+    const made = new Worker(script, { execArgv: [] });
+    // nothing but the server keeps the program running
+    made.unref();
+    made.on('error', fail);
+    made.on('exit', () => fail(new Error('the thread has ended')));
+    made.on('message', (said: ThreadAnswer<Answer>) => {
+      const own = waiting.get(said.number);
+      waiting.delete(said.number);
+      if ('failed' in said) own?.failed(new Error(said.failed));
+      else own?.done(said.answer);
+    });
+    return made;
+  };
+  const thread = async (job: Job): Promise<Answer> => {
+    worker ??= start();
+    const number = ++count;
+    return new Promise<Answer>((done, failed) => {
+      waiting.set(number, { done, failed });
+      worker!.postMessage({ number, job } satisfies ThreadJob<Job>);
+    });
+  };
+  worker = start();
+  return Object.assign(thread, { end: async () => worker?.terminate() });
+}

@@ -1,0 +1,148 @@
+import { createReadStream } from 'node:fs';
+import { open, readFile, rename, stat } from 'node:fs/promises';
+import { openCase, type CaseRequest } from '@zugluft/core/case/openCase';
+import type { Series, TakenLog } from '@zugluft/core/library/runAnswers';
+import type { Log, LogFault, LogMap } from '@zugluft/core/logs/readLog';
+import { readLogBytes } from '@zugluft/core/logs/readLogBytes';
+import { usualStep } from '@zugluft/core/logs/timeAxis';
+import { holdAgainst, limitsOf } from '@zugluft/core/runs/against';
+import { joinLogs, placeLogs, type LogPlace } from '@zugluft/core/runs/alignLogs';
+import { analyseLog } from '@zugluft/core/runs/analyseLog';
+import { analysisDocument, soundDocument } from '@zugluft/core/runs/analysisDocument';
+import { partIdsOf, withPartIds } from '@zugluft/core/runs/partIds';
+import { pixelSeries } from '@zugluft/core/runs/pixelSeries';
+import { readSamples, writeSamples } from './sampleFile';
+
+/** A log of a run: where its samples lie, and where a person put it. */
+export interface RunLog {
+  samples: string;
+  /** Null: where the clocks or the load say. */
+  offsetS: number | null;
+}
+
+/** What the thread of runs does. */
+export type RunJob =
+  | { do: 'read'; file: string; samples: string; map: LogMap }
+  | {
+      do: 'analyse';
+      logs: RunLog[];
+      backgroundDbA: number | null;
+      window: { fromS: number; toS: number } | null;
+      request: CaseRequest | null;
+    }
+  | {
+      do: 'series';
+      logs: RunLog[];
+      fromS: number | null;
+      toS: number | null;
+      pixels: number;
+      request: CaseRequest | null;
+    };
+
+export type RunJobAnswer =
+  | { taken: Omit<TakenLog, 'sha256' | 'bytes' | 'file' | 'kind'> }
+  | { fault: LogFault }
+  | { apart: { at: number; message: string } }
+  | { analysis: object; places: LogPlace[] }
+  | { series: Series };
+
+/** Logs that are kept at hand. */
+const AT_HAND = 6;
+const atHand = new Map<string, Log>();
+
+async function logOf(samples: string): Promise<Log> {
+  const known = atHand.get(samples);
+  if (known) {
+    atHand.delete(samples);
+    atHand.set(samples, known);
+    return known;
+  }
+  const log = readSamples(await readFile(samples));
+  atHand.set(samples, log);
+  for (const oldest of atHand.keys()) {
+    if (atHand.size <= AT_HAND) break;
+    atHand.delete(oldest);
+  }
+  return log;
+}
+
+/** Does a job; what a person sent and cannot be taken is an answer, not a failure. */
+export async function doRunJob(job: RunJob): Promise<RunJobAnswer> {
+  if (job.do === 'read') return read(job);
+  const joined = await join(job.logs, job.request);
+  if ('apart' in joined) return joined;
+  return job.do === 'analyse' ? analyse(joined, job) : { series: drawn(joined.log, job) };
+}
+
+async function read({ file, samples, map }: RunJob & { do: 'read' }): Promise<RunJobAnswer> {
+  const { size } = await stat(file);
+  const found = await readLogBytes(createReadStream(file, { highWaterMark: 1 << 20 }), {
+    map,
+    bytes: size,
+  });
+  if ('fault' in found) return found;
+  const { log } = found;
+  // written under another name first: what is there under its own is whole
+  const draft = `${samples}.draft`;
+  const handle = await open(draft, 'w');
+  try {
+    await handle.writeFile(writeSamples(log));
+    await handle.sync();
+  } finally {
+    await handle.close();
+  }
+  await rename(draft, samples);
+  return {
+    taken: {
+      rows: log.timeS.length,
+      durationS: log.timeS[log.timeS.length - 1] ?? 0,
+      stepS: usualStep(log.timeS),
+      channels: log.columns.map(({ column, is, unit }) => ({ column, is, unit })),
+      problems: log.problems,
+      sample: log.columns.map((c) => {
+        const first = c.values.find((x) => Number.isFinite(x));
+        return first === undefined ? '' : String(first);
+      }),
+    },
+  };
+}
+
+async function join(
+  logs: readonly RunLog[],
+  request: CaseRequest | null,
+): Promise<{ log: Log; places: LogPlace[] } | { apart: { at: number; message: string } }> {
+  const read: Log[] = [];
+  for (const l of logs) read.push(await logOf(l.samples));
+  const found = placeLogs(read);
+  if (!Array.isArray(found)) return { apart: found };
+  const places = found.map((p, k): LogPlace => {
+    const told = logs[k]!.offsetS;
+    return told === null || k === 0 ? p : { offsetS: told, by: 'person' };
+  });
+  const log = joinLogs(read, places);
+  if (!request) return { log, places };
+  return {
+    log: { ...log, columns: withPartIds(log.columns, partIdsOf(openCase(request))) },
+    places,
+  };
+}
+
+function analyse(
+  { log, places }: { log: Log; places: LogPlace[] },
+  { backgroundDbA, window, request }: RunJob & { do: 'analyse' },
+): RunJobAnswer {
+  const analysis = analyseLog(log, {
+    limits: request ? limitsOf(openCase(request)) : null,
+    backgroundDbA,
+    window,
+  });
+  const last = analysis.steady[analysis.steady.length - 1];
+  const sound = soundDocument(null, log, backgroundDbA);
+  const against = request && last ? holdAgainst(request, last) : null;
+  return { analysis: analysisDocument(log, analysis, sound, against, places), places };
+}
+
+function drawn(log: Log, { fromS, toS, pixels }: RunJob & { do: 'series' }): Series {
+  const lastS = log.timeS[log.timeS.length - 1] ?? 0;
+  return { ...pixelSeries(log, fromS ?? 0, toS ?? Math.max(lastS, 1), pixels), lastS };
+}
