@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { runSchema } from '../runs/runDocument';
+import { isChannel, runSchema } from '../runs/runDocument';
 
 /** Logs that a run holds at most, and bytes of one. */
 export const MAX_RUNS = 200;
@@ -25,7 +25,9 @@ export const takenLog = z.object({
   rows: z.number(),
   durationS: z.number(),
   stepS: z.number(),
-  channels: z.array(z.object({ column: z.string(), is: z.string(), unit: z.string() })),
+  channels: z.array(
+    z.object({ column: z.string(), is: z.string().refine(isChannel), unit: z.string() }),
+  ),
   problems: z.array(z.object({ row: z.number(), column: z.string(), message: z.string() })),
   /** First row of figures, by column. */
   sample: z.array(z.string()),

@@ -36,7 +36,8 @@ export const INSTRUMENT_KINDS = [
 export const RUN_USES = ['fit', 'hold-out', 'leave-out'] as const;
 export const CHOSEN_BY = ['found', 'person'] as const;
 
-const isChannel = (name: string): name is Channel =>
+/** Whether a name is that of a channel that a log may hold. */
+export const isChannel = (name: string): name is Channel =>
   (PLAIN_CHANNELS as readonly string[]).includes(name) ||
   [...PART_CHANNELS, 'other'].some((p) => name.startsWith(`${p}.`) && name.length > p.length + 1);
 

@@ -3,7 +3,15 @@ import { useKeys } from '../kit/useKeys';
 
 /** Where a command can be given: everywhere, in the library, in a machine's file, or in one of its steps. */
 export type CommandPlace =
-  'anywhere' | 'library' | 'machine' | 'identify' | 'outside' | 'open-up' | 'cooling' | 'estimate';
+  | 'anywhere'
+  | 'library'
+  | 'machine'
+  | 'identify'
+  | 'outside'
+  | 'open-up'
+  | 'cooling'
+  | 'estimate'
+  | 'runs';
 
 export interface CommandEntry {
   /** What it does, as the palette and the key sheet say it. */
@@ -108,6 +116,12 @@ const COMMANDS = {
   'open-up': { name: 'Open up', place: 'machine', keys: ['l'], words: 'log screws steps' },
   cooling: { name: 'Cooling', place: 'machine', keys: ['k'], words: 'dies pipes fins fans' },
   estimate: { name: 'Estimate', place: 'machine', keys: ['e'], words: 'envelope watts' },
+  runs: {
+    name: 'Runs',
+    place: 'machine',
+    keys: ['g'],
+    words: 'load logs bench sustained measured',
+  },
   photos: {
     name: 'Photos and papers',
     place: 'machine',
@@ -171,6 +185,10 @@ const COMMANDS = {
     shown: ['←', '→', '↑', '↓'],
     keyOnly: true,
   },
+  'new-run': { name: 'New run', place: 'runs', keys: ['n'], words: 'load plan' },
+  'next-run': { name: 'The next run', place: 'runs', keys: ['d'] },
+  'add-log': { name: 'Add logs to the run', place: 'runs', keys: ['a'], words: 'file csv import' },
+  'run-use': { name: 'Fit with the run, hold it out, leave it out', place: 'runs', keys: ['v'] },
   bench: { name: 'Bench mode', place: 'open-up', keys: ['f'], words: 'keypad full screen' },
   'way-back': { name: 'The way back', place: 'open-up', keys: ['v'], words: 'reassemble tighten' },
   steps: { name: 'Steps and screws', place: 'open-up', keys: ['1'] },

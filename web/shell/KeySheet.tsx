@@ -12,6 +12,7 @@ const PLACES: [CommandPlace, string][] = [
   ['open-up', 'Open up'],
   ['cooling', 'Cooling'],
   ['estimate', 'Estimate'],
+  ['runs', 'Runs'],
 ];
 
 /** Every key of the daily round. */

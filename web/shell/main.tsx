@@ -65,6 +65,12 @@ const router = createBrowserRouter([
             }),
           },
           {
+            path: 'runs',
+            lazy: async () => ({
+              Component: (await import('../features/runs/RunsStep')).RunsStep,
+            }),
+          },
+          {
             path: 'open-up',
             lazy: async () => ({
               Component: (await import('../features/open-up/OpenUpStep')).OpenUpStep,

@@ -27,6 +27,7 @@ const STEP_PLACES: readonly CommandPlace[] = [
   'open-up',
   'cooling',
   'estimate',
+  'runs',
 ];
 
 /** Commands that can be given here, or after going to where they can. */

@@ -5,6 +5,7 @@ export const STEPS = [
   { path: 'open-up', name: 'Open up' },
   { path: 'cooling', name: 'Cooling' },
   { path: 'estimate', name: 'Estimate' },
+  { path: 'runs', name: 'Runs' },
 ] as const;
 
 export type StepPath = (typeof STEPS)[number]['path'];

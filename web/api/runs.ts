@@ -1,0 +1,106 @@
+import type { Page } from '@zugluft/core/library/answers';
+import {
+  MAX_LOG_MB,
+  type KeptRun,
+  type Series,
+  type TakenLog,
+} from '@zugluft/core/library/runAnswers';
+import type { RunDocument } from '@zugluft/core/runs/runDocument';
+import { fetchJson, HttpProblem } from './http';
+
+export type { KeptRun, RunDocument, Series, TakenLog };
+
+export const runKeys = {
+  of: (machineId: string) => ['machines', 'runs', machineId] as const,
+  analysis: (id: string, revision: number) => ['runs', 'analysis', id, revision] as const,
+  series: (id: string, revision: number, fromS: number | null, toS: number | null) =>
+    ['runs', 'series', id, revision, fromS, toS] as const,
+};
+
+const at = (machineId: string) => `/api/machines/${machineId}/runs`;
+
+/** All runs of a machine that are not put aside, page after page. */
+export async function listRuns(machineId: string, signal?: AbortSignal): Promise<KeptRun[]> {
+  const all: KeptRun[] = [];
+  for (let page = 1; ; page++) {
+    const { items, total } = await fetchJson<Page<KeptRun>>(
+      `${at(machineId)}?page=${page}`,
+      signal ? { signal } : {},
+    );
+    all.push(...items);
+    if (!items.length || all.length >= total) return all;
+  }
+}
+
+export const makeRun = (machineId: string, run: RunDocument) =>
+  fetchJson<KeptRun>(at(machineId), { method: 'POST', body: run });
+
+/** Sends a log's bytes; what it says the server tells. */
+export async function sendLog(
+  machineId: string,
+  runId: string,
+  file: File,
+  signal?: AbortSignal,
+): Promise<TakenLog> {
+  if (file.size > MAX_LOG_MB * 1e6) {
+    throw new HttpProblem(413, `${file.name} is larger than ${MAX_LOG_MB / 1000} GB`);
+  }
+  const params = new URLSearchParams({ file: file.name.slice(0, 300) || 'log' });
+  return fetchJson<TakenLog>(`${at(machineId)}/${runId}/logs?${params.toString()}`, {
+    method: 'POST',
+    body: file,
+    ...(signal ? { signal } : {}),
+  });
+}
+
+/** What the analyse command answers, as far as it is shown. */
+export interface RunAnalysis {
+  log: {
+    rows: number;
+    durationS: number;
+    gaps: { fromS: number; toS: number }[];
+    problems: { row: number; column: string; message: string }[];
+    logs?: { id: string; offsetS: number; by: string }[];
+  };
+  segments: { fromS: number; toS: number; kind: string; means: Record<string, { mean: number }> }[];
+  events: { atS: number; kind: string; part: string }[];
+  settled: boolean;
+  whyNot: string | null;
+  steady: ({
+    fromS: number;
+    toS: number;
+    kind: string;
+    chosenBy: string;
+    settledShare: number;
+  } & Record<
+    string,
+    { mean: number; plusMinus: number; upperBound?: boolean } | number | string
+  >)[];
+  timeConstantsS: Record<string, number[]>;
+  against: {
+    cap: number | 'full';
+    measuredW: number;
+    p05: number;
+    p50: number;
+    p95: number;
+    inBand: boolean;
+  } | null;
+}
+
+export const readAnalysis = (machineId: string, id: string, signal?: AbortSignal) =>
+  fetchJson<RunAnalysis>(`${at(machineId)}/${id}/analysis`, signal ? { signal } : {});
+
+export function readSeries(
+  machineId: string,
+  id: string,
+  shown: { fromS: number | null; toS: number | null; pixels: number },
+  signal?: AbortSignal,
+): Promise<Series> {
+  const params = new URLSearchParams({ pixels: String(shown.pixels) });
+  if (shown.fromS !== null) params.set('fromS', String(shown.fromS));
+  if (shown.toS !== null) params.set('toS', String(shown.toS));
+  return fetchJson<Series>(
+    `${at(machineId)}/${id}/series?${params.toString()}`,
+    signal ? { signal } : {},
+  );
+}

@@ -1,0 +1,167 @@
+import { useState } from 'react';
+import { LIDS, LOADED_DIES, LOAD_KINDS, SOURCES } from '@zugluft/core/runs/runDocument';
+import type { RunDocument } from '../../api/runs';
+import { FieldRow } from '../../kit/FieldRow';
+import { PlainInput } from '../../kit/PlainInput';
+import { useMachineFile } from '../../documents/record/MachineFile';
+
+type Change = (next: Partial<RunDocument>, what: string) => void;
+const ON = { cpu: 'CPU alone', gpu: 'GPU alone', both: 'both dies', none: 'nothing' } as const;
+
+/** The sheet of the bench: what the load was, how the machine was set, where it was heard. */
+export function RunSheet({ run, change }: { run: RunDocument; change: Change }) {
+  const { draft } = useMachineFile();
+  const settings = (draft['settings'] as { id: string }[] | undefined) ?? [];
+  const load = run.load ?? { kind: 'stress', on: 'both' };
+  return (
+    <section aria-label="sheet of the run">
+      <h2 className="font-semibold">Sheet</h2>
+      <FieldRow name="name">
+        <PlainInput
+          label="name"
+          value={run.name ?? ''}
+          max={120}
+          onChange={(name) => change({ name }, 'name of the run')}
+        />
+      </FieldRow>
+      <Choice
+        name="load"
+        value={load.kind}
+        options={LOAD_KINDS.map((k) => [k, k])}
+        choose={(kind) =>
+          change({ load: { ...load, kind: kind as typeof load.kind } }, 'kind of load')
+        }
+      />
+      <Choice
+        name="on"
+        value={load.on}
+        options={LOADED_DIES.map((k) => [k, ON[k]])}
+        choose={(on) => change({ load: { ...load, on: on as typeof load.on } }, 'what was loaded')}
+      />
+      {settings.length > 0 && (
+        <Choice
+          name="setting"
+          value={run.setting ?? settings[0]!.id}
+          options={settings.map((s) => [s.id, s.id])}
+          choose={(setting) => change({ setting }, 'setting')}
+        />
+      )}
+      <Choice
+        name="power from"
+        value={run.source ?? 'mains'}
+        options={SOURCES.map((k) => [k, k])}
+        choose={(source) => change({ source: source as 'mains' }, 'power source')}
+      />
+      <Choice
+        name="lid"
+        value={run.lid ?? 'open'}
+        options={LIDS.map((k) => [k, k])}
+        choose={(lid) => change({ lid: lid as 'open' }, 'lid')}
+      />
+      <FieldRow name="room" unit="°C">
+        <NumberInput
+          label="room"
+          value={run.room?.temperatureC ?? null}
+          low={-20}
+          high={60}
+          set={(x) =>
+            change(
+              {
+                room: {
+                  ...run.room,
+                  ...(x === null ? { temperatureC: undefined } : { temperatureC: x }),
+                },
+              },
+              'room',
+            )
+          }
+        />
+      </FieldRow>
+      <FieldRow name="background" unit="dB(A)">
+        <NumberInput
+          label="background"
+          value={run.backgroundDbA ?? null}
+          low={-20}
+          high={120}
+          set={(backgroundDbA) => change({ backgroundDbA }, 'background')}
+        />
+      </FieldRow>
+      <FieldRow name="firmware">
+        <PlainInput
+          label="firmware"
+          value={run.firmware ?? ''}
+          max={60}
+          onChange={(firmware) => change({ firmware }, 'firmware')}
+        />
+      </FieldRow>
+    </section>
+  );
+}
+
+function Choice({
+  name,
+  value,
+  options,
+  choose,
+}: {
+  name: string;
+  value: string;
+  options: readonly (readonly [string, string])[];
+  choose: (value: string) => void;
+}) {
+  return (
+    <FieldRow name={name}>
+      <select
+        aria-label={name}
+        className="select select-xs bg-transparent border-transparent hover:border-rule w-auto pr-9 text-[0.95rem]"
+        value={value}
+        onChange={(e) => choose(e.currentTarget.value)}
+      >
+        {options.map(([v, words]) => (
+          <option key={v} value={v}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </FieldRow>
+  );
+}
+
+/** A number that may be left out; half typed it is neither an error nor a loss. */
+function NumberInput({
+  label,
+  value,
+  low,
+  high,
+  set,
+}: {
+  label: string;
+  value: number | null;
+  low: number;
+  high: number;
+  set: (value: number | null) => void;
+}) {
+  const [text, setText] = useState(value === null ? '' : String(value));
+  const [error, setError] = useState<string | undefined>(undefined);
+  return (
+    <PlainInput
+      label={label}
+      value={text}
+      max={20}
+      error={error}
+      onChange={(typed) => {
+        setText(typed);
+        const x = Number(typed.trim().replace(',', '.'));
+        if (typed.trim() === '') {
+          setError(undefined);
+          set(null);
+        } else if (!Number.isFinite(x)) setError('is no number');
+        else if (x < low || x > high) setError(`must be from ${low} to ${high}`);
+        else {
+          setError(undefined);
+          set(x);
+        }
+      }}
+    />
+  );
+}

@@ -1,0 +1,45 @@
+import type { RunAnalysis, RunDocument } from '../../api/runs';
+
+/** When something happened, as minutes and seconds. */
+export function clockWords(seconds: number): string {
+  const s = Math.round(seconds);
+  return `${Math.floor(s / 60)}:${String(s % 60).padStart(2, '0')}`;
+}
+
+const partWord = (part: string) => (part === 'cpu' || part === 'gpu' ? part.toUpperCase() : part);
+
+const EVENT_WORDS: Readonly<Record<string, (part: string) => string>> = {
+  'short-limit-ends': (part) => `short-term limit of ${part} ends`,
+  'later-limit': (part) => `${part} drops later`,
+  'throttle-junction': (part) => `${part} held at its junction limit`,
+  'throttle-power': (part) => `${part} held by its power limit`,
+  'throttle-unknown': (part) => `${part} gives way, the cause is not known`,
+  skin: () => 'skin at its limit',
+  adapter: () => 'adapter at its rating',
+  fans: (part) => `${part} at full speed`,
+  'log-gap': () => 'the log falls silent',
+  'clock-jump': () => 'the clock was set',
+};
+
+/** An event in words. */
+export const eventWords = ({ kind, part }: RunAnalysis['events'][number]): string =>
+  EVENT_WORDS[kind]?.(partWord(part)) ?? `${kind} ${part}`;
+
+const ON_WORDS = { cpu: 'CPU alone', gpu: 'GPU alone', both: 'both dies', none: 'idle' } as const;
+
+/** What a run is called where nobody named it. */
+export function runName(run: RunDocument): string {
+  if (run.name) return run.name;
+  return [run.load ? ON_WORDS[run.load.on] : 'run', run.setting].filter(Boolean).join(', ');
+}
+
+export const USE_WORDS = { fit: 'fit', 'hold-out': 'hold out', 'leave-out': 'leave out' } as const;
+
+export const SEGMENT_WORDS: Readonly<Record<string, string>> = {
+  idle: 'idle',
+  ramp: '',
+  short: 'short-term',
+  sustained: 'sustained',
+  later: 'after the drop',
+  'cool-down': 'cool-down',
+};
