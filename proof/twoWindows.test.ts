@@ -222,6 +222,9 @@ async function made(kind: string) {
   return world(kind, id);
 }
 
+// the program is killed and started anew a dozen times, which on a busy machine takes minutes
+jest.setTimeout(600_000);
+
 describe.each(Object.keys(FIRST))('%s through the program itself', (kind) => {
   test('two windows, reloads, cuts, a server away and killed: what both typed stands there, nothing that was acknowledged is lost', async () => {
     await fc.assert(
