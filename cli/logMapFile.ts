@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { PART_CHANNELS, PLAIN_CHANNELS, type Channel } from '@zugluft/core/logs/channelNames';
 import { TIME_FORMATS } from '@zugluft/core/logs/logTime';
-import type { LogMap } from '@zugluft/core/logs/readLog';
+import type { LogMap } from '@zugluft/core/logs/logLayout';
 import { BadInput } from './badInput';
 import { textOfFile } from './recordFile';
 
