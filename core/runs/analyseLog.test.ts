@@ -113,6 +113,18 @@ test('a ramp is one of at most ten seconds; a longer way is none', () => {
   expect(kinds(analyse(way(30)))).toEqual(['idle', 'sustained', 'sustained']);
 });
 
+test('noise of single samples is no swing, however few there are', () => {
+  const a = analyse([IDLE, { ...HELD, forS: 700 }], { stepS: 2, noiseW: 4 });
+  expect(a.whyNot).toBeNull();
+  expect(a.steady[0]!.means['cpuPowerW']!.mean).toBeCloseTo(54, 0);
+});
+
+test('a fall in several steps at the beginning is one end of the short-term limit', () => {
+  const way = [94, 85, 76].map((cpuW) => ({ forS: 20, cpuW, gpuW: 72 }));
+  const { events } = analyse([IDLE, ...way, HELD]);
+  expect(events).toEqual([{ atS: 50, kind: 'short-limit-ends', part: 'cpu' }]);
+});
+
 test('one spike is no level of its own', () => {
   const log = generatedLog([IDLE, HELD]);
   log.cpuPowerW[1000] = 0;
