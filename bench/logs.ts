@@ -4,7 +4,7 @@ import { once } from 'node:events';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { changePoints } from '@zugluft/core/logs/changePoints';
-import { readLog, type Log } from '@zugluft/core/logs/readLog';
+import { logOfCsv } from '@zugluft/core/test-support/logOfCsv';
 import { analyseLog } from '@zugluft/core/runs/analyseLog';
 import { normalQuantile } from '@zugluft/core/uncertainty/normal';
 import { randomStream } from '@zugluft/core/uncertainty/random';
@@ -91,18 +91,6 @@ export async function benchLogs(): Promise<
   }
 }
 
-const logOf = (csv: string): Log =>
-  (
-    readLog(
-      csv
-        .trimEnd()
-        .split('\n')
-        .map((l) => l.split(',')),
-      {},
-      true,
-    ) as { log: Log }
-  ).log;
-
 const LOGS = 60;
 
 /** What of known logs is found: table of docs/bench.md. */
@@ -152,7 +140,7 @@ function studyRow(name: string, made: GeneratedOptions): string {
         : []),
       { forS: 120, cpuW: 5, gpuW: 3 },
     ];
-    const a = analyseLog(logOf(csvOf(generatedLog(levels, { ...made, seed: k + 1 }))));
+    const a = analyseLog(logOfCsv(csvOf(generatedLog(levels, { ...made, seed: k + 1 }))));
     const truth = levels
       .slice(1)
       .map((_, i) => levels.slice(0, i + 1).reduce((s, l) => s + l.forS, 0));

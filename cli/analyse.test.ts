@@ -279,6 +279,11 @@ describe('words of the command', () => {
     expect(error).toEqual({ path: 'log-1', message: expect.stringContaining('10.0 GB') as string });
   });
 
+  test('a record that is none is told as the record', async () => {
+    const none = file('none.json', '{}');
+    expect((await errorOf(file('run.csv', csv), '--record', none)).path).toMatch(/^--record/);
+  });
+
   test('a window beyond the log', async () => {
     expect((await errorOf(file('run.csv', csv), '--from', '99999')).path).toBe('--from');
   });

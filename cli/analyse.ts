@@ -2,13 +2,15 @@ import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
 import { openCase, UnknownSettingError } from '@zugluft/core/case/openCase';
-import type { Log, LogMap } from '@zugluft/core/logs/readLog';
+import type { LogMap } from '@zugluft/core/logs/logLayout';
+import type { Log } from '@zugluft/core/logs/readLog';
 import { readLogBytes } from '@zugluft/core/logs/readLogBytes';
 import { holdAgainst, limitsOf } from '@zugluft/core/runs/against';
 import { joinLogs, placeLogs, type LogPlace } from '@zugluft/core/runs/alignLogs';
 import { analyseLog } from '@zugluft/core/runs/analyseLog';
 import { analysisDocument, soundDocument } from '@zugluft/core/runs/analysisDocument';
 import { partIdsOf, withPartIds } from '@zugluft/core/runs/partIds';
+import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { BadInput } from './badInput';
 import { logMapOfFile } from './logMapFile';
 import { recordOfFile } from './recordFile';
@@ -104,6 +106,16 @@ export async function run(
   }
 }
 
+/** The record it is held against; what is wrong with it is not taken for the log's. */
+function recordFor(file: string): CaseRecord {
+  try {
+    return recordOfFile(file);
+  } catch (cause) {
+    if (!(cause instanceof BadInput)) throw cause;
+    throw new BadInput(['--record', cause.path].filter(Boolean).join('.'), cause.message);
+  }
+}
+
 async function analyse(
   argv: readonly string[],
   tell: (line: string) => void,
@@ -135,7 +147,7 @@ async function analyse(
     stderr.push('without --wav-offset levels are told against a sine of full scale');
   }
   const map = values.map === undefined ? {} : logMapOfFile(values.map);
-  const record = values.record === undefined ? null : recordOfFile(values.record);
+  const record = values.record === undefined ? null : recordFor(values.record);
   const request = record ? { record, setting: values.setting } : null;
   const open = request ? openCase(request) : null;
 

@@ -1,5 +1,5 @@
 import { logLayoutSchema } from '@zugluft/core/runs/runDocument';
-import type { LogMap } from '@zugluft/core/logs/readLog';
+import type { LogMap } from '@zugluft/core/logs/logLayout';
 import { BadInput } from './badInput';
 import { textOfFile } from './recordFile';
 

@@ -59,6 +59,8 @@ const unitStatus = run('npx', [
   '--json',
   `--outputFile=${unit}`,
   '--silent',
+  // what a test that failed left running must not hold up all else
+  '--forceExit',
 ]);
 counted('the unit tests', unit, unitStatus, (r) => ({
   passed: r.numPassedTests,

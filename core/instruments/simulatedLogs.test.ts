@@ -1,24 +1,14 @@
 import { openCase } from '../case/openCase';
-import { readLog, type Log } from '../logs/readLog';
+import type { Log } from '../logs/readLog';
+import { logOfCsv } from '../test-support/logOfCsv';
 import { analyseLog } from '../runs/analyseLog';
 import { completeRecord, exampleRecord } from '../test-support/exampleRecord';
 import { simulatedLogs } from './simulatedLogs';
 
 const open = openCase({ record: completeRecord(exampleRecord('two-fan-shared-pipes')) });
 const made = simulatedLogs(open, { seed: 3, loadS: 600, skewS: 1.5, silent: 0.02 });
-const read = (text: string) =>
-  (
-    readLog(
-      text
-        .trimEnd()
-        .split('\n')
-        .map((l) => l.split(',')),
-      {},
-      true,
-    ) as { log: Log }
-  ).log;
-const load = read(made.load);
-const level = read(made.level);
+const load = logOfCsv(made.load);
+const level = logOfCsv(made.level);
 const values = (log: Log, is: string) => log.columns.find((c) => c.is === is)!.values;
 
 test('the logs are such as the program reads by itself', () => {
@@ -69,6 +59,6 @@ test('idle, load and cooling down are found; the short-term limit ends about whe
 
 test('with the machine silent the meter reads the room', () => {
   const quiet = simulatedLogs(open, { seed: 1, cap: 'off', loadS: 60, backgroundDbA: 21 });
-  const heard = [...values(read(quiet.level), 'levelDbA')];
+  const heard = [...values(logOfCsv(quiet.level), 'levelDbA')];
   expect(heard.reduce((a, b) => a + b, 0) / heard.length).toBeCloseTo(21, 0);
 });

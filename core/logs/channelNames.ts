@@ -53,6 +53,20 @@ const UNITS: readonly [RegExp, { unit: string; factor: number }][] = [
   [/^fps$|^1\/s$/i, { unit: '1/s', factor: 1 }],
 ];
 
+/** What a channel of a kind can read at all, by its unit; beyond it the sensor or the log is at fault (common practice, no source). */
+const CAN_BE: Readonly<Record<string, { low: number; high: number }>> = {
+  W: { low: -1000, high: 2000 },
+  '°C': { low: -60, high: 200 },
+  rpm: { low: 0, high: 50_000 },
+  'dB(A)': { low: -30, high: 160 },
+  MHz: { low: 0, high: 20_000 },
+  '1/s': { low: 0, high: 100_000 },
+};
+
+/** Least and greatest that a channel can read; all numbers where nothing is known of it. */
+export const canBe = (channel: Channel): { low: number; high: number } =>
+  CAN_BE[unitOfChannel(channel)] ?? { low: -Infinity, high: Infinity };
+
 export interface ColumnName {
   /** Without its unit. */
   name: string;
@@ -89,6 +103,12 @@ function channelByName(name: string): Channel | null {
 const TIME = /\b(time|zeit|uhrzeit|zeitstempel|elapsed|timestamp|date|datum|clock time)\b|^t$/i;
 /** Times that are no times of the log. */
 const NO_TIME = /\b(frame|limit|response|latency|remaining)\b/i;
+/** Some loggers write the unit into every cell: “45 W”. */
+export function withoutUnit(text: string): string {
+  const found = /^(.*\d)\s*([^\d\s.,].*)$/.exec(text);
+  return found && unitMeant(found[2]!) ? found[1]! : text;
+}
+
 const CPU = /\b(cpu|processor|package|prozessor)\b/i;
 const GPU = /\b(gpu|graphics?|grafik)\b/i;
 const POWER = /\b(power|leistung|draw|watts?)\b/i;

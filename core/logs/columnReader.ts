@@ -1,3 +1,4 @@
+import { withoutUnit } from './channelNames';
 import { growing, type Growing } from './growing';
 import { isMissing, logNumber, type Decimal } from './logNumber';
 
@@ -71,7 +72,7 @@ export function columnReader(
     decimal: () => decimal,
     addNumber: (value) => values.push(factor * value),
     add: (cell) => {
-      const text = cell.trim();
+      const text = withoutUnit(cell.trim());
       if (isMissing(text)) {
         values.push(NaN);
         return null;

@@ -1,3 +1,4 @@
+import { withoutUnit } from './channelNames';
 import { isMissing, logNumber } from './logNumber';
 
 /** Rows of a log that are looked at for its header. */
@@ -15,9 +16,11 @@ export interface LogTable {
 const FOOTER =
   /^(avg|average|mean|min(imum)?|max(imum)?|sum|total|count|std\.?( ?dev)?|mittel(wert)?)\b/i;
 
+const isNumber = (cell: string) =>
+  typeof logNumber(cell, '.') === 'number' || typeof logNumber(cell, ',') === 'number';
 const isFigure = (cell: string) =>
-  typeof logNumber(cell, '.') === 'number' ||
-  typeof logNumber(cell, ',') === 'number' ||
+  isNumber(cell) ||
+  isNumber(withoutUnit(cell.trim())) ||
   /^\d{1,4}[:./-]\d{1,2}[:./-]\d{1,4}/.test(cell.trim());
 
 function isData(cells: readonly string[], width: number): boolean {

@@ -1,4 +1,5 @@
-import { readLog, type Log, type LogFault, type LogMap } from './readLog';
+import type { LogMap } from './logLayout';
+import { readLog, type Log, type LogFault } from './readLog';
 import { timeAxis } from './timeAxis';
 
 const rows = (text: string, by = ';') => text.split('\n').map((line) => line.split(by));

@@ -1,19 +1,11 @@
-import { channelOf, splitName, unitMeant, unitOfChannel, type Channel } from './channelNames';
-import { columnReader, type ColumnReader } from './columnReader';
+import { canBe, splitName, unitOfChannel, type Channel } from './channelNames';
 import { growing } from './growing';
 import type { Decimal } from './logNumber';
-import { LOOKED_AT, logTable, rowKinds, type RowKind } from './logTable';
-import { noTime, timeReader, type TimeFormat, type TimeReader } from './logTime';
+import { layoutOf, timeCell, type Layout, type LogMap, type NamedColumn } from './logLayout';
+import { LOOKED_AT, logTable, rowKinds } from './logTable';
+import { noTime } from './logTime';
 import { cellOf, cellsOf, roomForLine, scanLine, type ScannedLine } from './scanLine';
 import { timeAxis, type ClockJump, type LogGap } from './timeAxis';
-
-/** What a person said of a log's layout; what is left out is found. */
-export interface LogMap {
-  separator?: string | undefined;
-  decimal?: Decimal | undefined;
-  time?: { column?: string | undefined; format?: TimeFormat | undefined } | undefined;
-  channels?: readonly { column: string; is: Channel; unit?: string | undefined }[] | undefined;
-}
 
 /** One column of a log as numbers in its channel's unit; NaN where nothing was written. */
 export interface LogColumn {
@@ -71,18 +63,6 @@ export interface LogReader {
   /** Data rows so far. */
   samples: () => number;
   end: () => { log: Log } | { fault: LogFault };
-}
-
-/** Columns and how each is read, once the header is known. */
-interface Layout {
-  header: number;
-  width: number;
-  kindOf: (cells: readonly string[]) => RowKind;
-  timeAt: number;
-  /** Column of a date that stands apart from the clock. */
-  dateAt: number | null;
-  times: TimeReader;
-  columns: { at: number; column: string; is: Channel; unit: string; reader: ColumnReader }[];
 }
 
 /**
@@ -154,7 +134,7 @@ export function logReader(map: LogMap = {}, separatedByComma = false, expected =
     }
     return null;
   };
-  let names: { column: string; name: string; unit: string }[] = [];
+  let names: NamedColumn[] = [];
   const nameAt = (k: number) => names[k]?.column ?? '';
 
   /** Understands what is held, and reads it. */
@@ -267,10 +247,15 @@ export function logReader(map: LogMap = {}, separatedByComma = false, expected =
           return { fault: fault(lineOf[read.fault.at]! - 1, at, read.fault.message) };
         }
         columns.push({ column, is, unit, values: read.values });
+        const beyond = leaveOutImpossible(read.values, is);
+        if (beyond) problem(lineOf[beyond.at]!, column, beyond.message);
         const lacks = is.startsWith('other.') ? null : emptyWords(read.values);
         if (lacks) problem(l.header + 1, column, lacks);
       }
       const raw = seconds.take();
+      if (raw.length > 1 && raw.every((t) => t === raw[0])) {
+        return { fault: fault(lineOf[1]! - 1, l.timeAt, 'no time passes in this log') };
+      }
       const ofClock = !['seconds', 'milliseconds'].includes(l.times.format);
       const warm = columns.filter((c) => c.unit === '°C').map((c) => c.values);
       const axis = timeAxis(raw, ofClock, warm);
@@ -295,6 +280,29 @@ export function logReader(map: LogMap = {}, separatedByComma = false, expected =
   };
 }
 
+/** Makes what a channel cannot read missing; says where it stands first and how often. */
+function leaveOutImpossible(
+  values: Float64Array,
+  is: Channel,
+): { at: number; message: string } | null {
+  const { low, high } = canBe(is);
+  let at = -1;
+  let first = 0;
+  let count = 0;
+  for (let i = 0; i < values.length; i++) {
+    const x = values[i]!;
+    if (!(x < low || x > high)) continue;
+    if (count++ === 0) {
+      at = i;
+      first = x;
+    }
+    values[i] = NaN;
+  }
+  if (count === 0) return null;
+  const more = count > 1 ? `, like ${count - 1} more below it` : '';
+  return { at, message: `${first} ${unitOfChannel(is)} cannot be and is left out${more}` };
+}
+
 /** What is said of a column that tells nothing; null where it does. */
 function emptyWords(values: Float64Array): string | null {
   let zero = true;
@@ -312,86 +320,6 @@ const repeatedWords = (count: number) =>
   count === 1
     ? 'has the time of the line above: it is taken as lying between its neighbours'
     : `${count} lines have the time of the line above, this one first: they are taken as evenly spaced`;
-
-/** The cell that tells a sample's time; a date in a column of its own goes before the clock. */
-const timeCell = (cells: readonly string[], timeAt: number, dateAt: number | null): string =>
-  dateAt === null
-    ? (cells[timeAt] ?? '')
-    : `${(cells[dateAt] ?? '').trim()} ${(cells[timeAt] ?? '').trim()}`.trim();
-
-type Found =
-  | { layout: Omit<Layout, 'header' | 'kindOf'>; problems: { column: string; message: string }[] }
-  /** Rows count from the first below the header; −1 is the header's own. */
-  | { fault: { row: number; column: number; message: string } };
-
-const DATE = /^(date|datum)$/i;
-const CLOCK = /^(time|zeit|uhrzeit|clock)$/i;
-
-/** What each column is, and how times are written. */
-function layoutOf(
-  below: readonly (readonly string[])[],
-  names: readonly { column: string; name: string; unit: string }[],
-  kindOf: (cells: readonly string[]) => RowKind,
-  map: LogMap,
-  expected: number,
-): Found {
-  const placeOf = (column: string) => names.findIndex((n) => n.column === column.trim());
-  const told = [map.time?.column, ...(map.channels ?? []).map((c) => c.column)];
-  for (const column of told) {
-    if (column !== undefined && placeOf(column) < 0) {
-      return { fault: { row: -1, column: 0, message: `there is no column “${column}”` } };
-    }
-  }
-  const dates = names.findIndex((n) => DATE.test(n.name));
-  const clocks = names.findIndex((n) => CLOCK.test(n.name));
-  const apart = map.time?.column === undefined && dates >= 0 && clocks >= 0;
-  const timeAt =
-    map.time?.column !== undefined
-      ? placeOf(map.time.column)
-      : apart
-        ? clocks
-        : names.findIndex((n) => channelOf(n) === 'timeS');
-  if (timeAt < 0) {
-    return { fault: { row: -1, column: 0, message: 'no column is named as one of times' } };
-  }
-  const dateAt = apart ? dates : null;
-  const unit = unitMeant(names[timeAt]!.unit);
-  const rows = [...below.keys()].filter((i) => kindOf(below[i]!) === 'data');
-  const times = timeReader(
-    rows.map((i) => timeCell(below[i]!, timeAt, dateAt)),
-    map.time?.format,
-    unit?.unit === 's' ? unit.factor < 1 : undefined,
-  );
-  if ('message' in times) {
-    return { fault: { row: rows[times.at] ?? 0, column: timeAt, message: times.message } };
-  }
-  const columns: Layout['columns'] = [];
-  const problems: { column: string; message: string }[] = [];
-  const taken = new Set<Channel>();
-  for (let at = 0; at < names.length; at++) {
-    const { column } = names[at]!;
-    if (at === timeAt || at === dateAt || column === '') continue;
-    const said = map.channels?.find((c) => c.column.trim() === column);
-    const likely = said?.is ?? channelOf(names[at]!);
-    const free = likely !== null && likely !== 'timeS' && !taken.has(likely);
-    if (likely !== null && !free) {
-      problems.push({ column, message: `another column is taken as ${likely} already` });
-    }
-    const is: Channel = free ? likely : `other.${column}`;
-    taken.add(is);
-    const written = said?.unit ?? names[at]!.unit;
-    const meant = unitMeant(written);
-    const wanted = unitOfChannel(is);
-    if (wanted !== '' && meant && meant.unit !== wanted) {
-      const message = `${is} is in ${wanted}, not in ${written}`;
-      return { fault: { row: -1, column: at, message } };
-    }
-    const factor = wanted === '' ? 1 : (meant?.factor ?? 1);
-    const reader = columnReader(map.decimal, factor, expected);
-    columns.push({ at, column, is, unit: wanted || names[at]!.unit, reader });
-  }
-  return { layout: { width: names.length, timeAt, dateAt, times, columns }, problems };
-}
 
 /**
  * Reads a log whose lines were taken apart into cells, see {@link logReader}.

@@ -168,6 +168,34 @@ test.each<[string, string, LogFault]>([
   expect(await faultOf(text)).toEqual(fault);
 });
 
+test('what a channel cannot read is left out and told, once for its column', async () => {
+  const log = await logOf(
+    lines(6, (i) => `${i}.5;${i === 2 ? 999999 : 45}.5;${i > 3 ? 5000 : 61};4000`),
+  );
+  expect(log.columns[0]!.values[2]).toBeNaN();
+  expect(log.columns[1]!.values[4]).toBeNaN();
+  expect(log.columns[1]!.values[3]).toBe(61);
+  expect(log.problems.map((p) => [p.row, p.message])).toEqual([
+    [4, '999999.5 W cannot be and is left out'],
+    [6, '5000 °C cannot be and is left out, like 1 more below it'],
+  ]);
+});
+
+test('cells that carry their unit are numbers', async () => {
+  const log = await logOf(lines(5, (i) => `${i}.5;45.5 W;61 °C;4000rpm`));
+  expect(log.columns.map((c) => c.values[2])).toEqual([45.5, 61, 4000]);
+  const odd = await logOf(lines(5, (i) => `${i}.5;45 apples;61;4000`));
+  expect(odd.problems[0]!.message).toBe('“45 apples” is no number');
+});
+
+test('a log in which no time passes is refused', async () => {
+  expect(await faultOf(lines(5, () => '7.5;45.5;61;4000'))).toEqual({
+    row: 3,
+    column: 1,
+    message: 'no time passes in this log',
+  });
+});
+
 test('zero throughout and silent columns are told', async () => {
   const log = await logOf(lines(5, (i) => `${i}.5;0;-;4000`));
   expect(log.problems.map((p) => [p.column, p.message])).toEqual([

@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import { encodingOf } from './decodeText';
-import { logReader, type Log, type LogFault, type LogMap, type LogReader } from './readLog';
+import type { LogMap } from './logLayout';
+import { logReader, type Log, type LogFault, type LogReader } from './readLog';
 import { newlineOf, separatorOf } from './separator';
 
 /** A line longer than this is none of a log. */

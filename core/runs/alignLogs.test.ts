@@ -1,27 +1,17 @@
-import { readLog, type Log } from '../logs/readLog';
+import type { Log } from '../logs/readLog';
+import { logOfCsv } from '../test-support/logOfCsv';
 import { csvOf, generatedLog } from '../test-support/generatedLog';
 import { joinLogs, placeLogs, type LogPlace } from './alignLogs';
 
-const logOf = (csv: string) =>
-  (
-    readLog(
-      csv
-        .trimEnd()
-        .split('\n')
-        .map((l) => l.split(',')),
-      {},
-      true,
-    ) as { log: Log }
-  ).log;
 const LEVELS = [
   { forS: 60, cpuW: 6, gpuW: 4 },
   { forS: 300, cpuW: 60, gpuW: 40 },
   { forS: 100, cpuW: 6, gpuW: 4 },
   { forS: 200, cpuW: 40, gpuW: 60 },
 ];
-const first = logOf(csvOf(generatedLog(LEVELS)));
+const first = logOfCsv(csvOf(generatedLog(LEVELS)));
 const later = (byS: number, seed = 5) => {
-  const log = logOf(
+  const log = logOfCsv(
     csvOf(generatedLog([{ ...LEVELS[0]!, forS: 60 - byS }, ...LEVELS.slice(1)], { seed })),
   );
   return log;

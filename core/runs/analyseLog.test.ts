@@ -1,4 +1,4 @@
-import { readLog, type Log } from '../logs/readLog';
+import { logOfCsv } from '../test-support/logOfCsv';
 import {
   csvOf,
   generatedLog,
@@ -8,22 +8,11 @@ import {
 import { analyseLog, type AnalyseOptions } from './analyseLog';
 import type { RunLimits } from './events';
 
-const logOf = (csv: string) =>
-  (
-    readLog(
-      csv
-        .trimEnd()
-        .split('\n')
-        .map((l) => l.split(',')),
-      {},
-      true,
-    ) as { log: Log }
-  ).log;
 const analyse = (
   levels: readonly GeneratedLevel[],
   made: GeneratedOptions = {},
   options: AnalyseOptions = {},
-) => analyseLog(logOf(csvOf(generatedLog(levels, made))), options);
+) => analyseLog(logOfCsv(csvOf(generatedLog(levels, made))), options);
 
 const IDLE = { forS: 30, cpuW: 6, gpuW: 4 };
 const SHORT = { forS: 28, cpuW: 94, gpuW: 72 };
@@ -124,11 +113,23 @@ test('a ramp is one of at most ten seconds; a longer way is none', () => {
   expect(kinds(analyse(way(30)))).toEqual(['idle', 'sustained', 'sustained']);
 });
 
+test('noise of single samples is no swing, however few there are', () => {
+  const a = analyse([IDLE, { ...HELD, forS: 700 }], { stepS: 2, noiseW: 4 });
+  expect(a.whyNot).toBeNull();
+  expect(a.steady[0]!.means['cpuPowerW']!.mean).toBeCloseTo(54, 0);
+});
+
+test('a fall in several steps at the beginning is one end of the short-term limit', () => {
+  const way = [94, 85, 76].map((cpuW) => ({ forS: 20, cpuW, gpuW: 72 }));
+  const { events } = analyse([IDLE, ...way, HELD]);
+  expect(events).toEqual([{ atS: 50, kind: 'short-limit-ends', part: 'cpu' }]);
+});
+
 test('one spike is no level of its own', () => {
   const log = generatedLog([IDLE, HELD]);
   log.cpuPowerW[1000] = 0;
   log.cpuPowerW[1001] = 0;
-  const a = analyseLog(logOf(csvOf(log)));
+  const a = analyseLog(logOfCsv(csvOf(log)));
   expect(kinds(a)).toEqual(['idle', 'sustained']);
 });
 
@@ -156,7 +157,7 @@ describe('throttling', () => {
       log.cpuC[i] = Math.min(95, warm);
       if (warm > 95) log.cpuPowerW[i]! -= 30 * (1 - Math.exp(-(since - 18) / 60));
     });
-    return logOf(csvOf(log));
+    return logOfCsv(csvOf(log));
   };
   const limits: RunLimits = {
     junctionC: { cpu: 95 },
@@ -183,7 +184,7 @@ describe('throttling', () => {
   });
 
   test('watts at a setting’s limit are held by it; fans at full speed are told', () => {
-    const log = logOf(csvOf(generatedLog([IDLE, { ...HELD, forS: 300 }])));
+    const log = logOfCsv(csvOf(generatedLog([IDLE, { ...HELD, forS: 300 }])));
     const rpm = log.timeS.map((t) => Math.min(5000, 2000 + 40 * t));
     log.columns.push({ column: 'fan', is: 'fanRpm.a', unit: 'rpm', values: rpm });
     const { events } = analyseLog(log, {
@@ -241,7 +242,7 @@ test('a log that only idles is steady as idle', () => {
 });
 
 test('gaps and clock jumps are events; a log without powers is one sustained segment', () => {
-  const log = logOf(csvOf(generatedLog([HELD])));
+  const log = logOfCsv(csvOf(generatedLog([HELD])));
   const a = analyseLog({
     ...log,
     columns: log.columns.filter((c) => c.is === 'levelDbA'),

@@ -35,7 +35,7 @@ export interface RunEvent {
   part: string;
 }
 
-/** Within this of its limit a die is held by it, K: sensors tell whole kelvins. */
+/** Within this of its limit a die is held by it, K: sensors tell whole kelvins (common practice, no source). */
 const AT_LIMIT_K = 1.5;
 /** A die that stays within this of its hottest while its power falls is held there, K. */
 const AT_CEILING_K = 1;

@@ -72,7 +72,7 @@ export function steadyRunOf(
     ...given('wallW', mean('wallW')),
     ...(level
       ? {
-          // near-field points say nothing of other distances; at the operator's place the usual law holds
+          // over a reflecting plane, as everywhere in the record
           levelDbA:
             level.mean +
             (meter?.offset ?? 0) -

@@ -3,7 +3,7 @@ import { kindOf, type ChannelKind } from './channels';
 import type { LogColumn } from '../logs/readLog';
 import type { Stretch } from './powerStretches';
 
-/** What may change over a steady window, by kind: a share of the mean, or so much. */
+/** What may change over a steady window, by kind: a share of the mean, or so much (common practice, no source). */
 const MAY_DRIFT: Readonly<Partial<Record<ChannelKind, { share: number; by: number }>>> = {
   temperature: { share: 0, by: 1 },
   power: { share: 0.02, by: 0.5 },
@@ -20,7 +20,10 @@ const PARTS = 30;
 const STARTS = 120;
 /** A line's slope must be told by so many of its errors to count. */
 const TOLD_BY = 2;
-/** What a channel may still have to go at the end of a window: a die that is held at its limit shows it in its watts. */
+/**
+ * What a channel may still have to go at the end of a window: a die that is held at its limit shows it in its watts (common
+ * practice, no source).
+ */
 const MAY_LEAVE: Readonly<Partial<Record<ChannelKind, { share: number; by: number }>>> = {
   temperature: { share: 0, by: 1 },
   power: { share: 0.01, by: 0.3 },

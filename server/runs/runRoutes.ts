@@ -1,6 +1,6 @@
 import { Router, type Request } from 'express';
 import { z } from 'zod';
-import type { LogMap } from '@zugluft/core/logs/readLog';
+import type { LogMap } from '@zugluft/core/logs/logLayout';
 import { logLayoutSchema } from '@zugluft/core/runs/runDocument';
 import { parse } from '../security/parse';
 import { Problem } from '../security/problem';

@@ -12,7 +12,7 @@ import {
   type Series,
   type TakenLog,
 } from '@zugluft/core/library/runAnswers';
-import type { LogMap } from '@zugluft/core/logs/readLog';
+import type { LogMap } from '@zugluft/core/logs/logLayout';
 import type { RunDocument } from '@zugluft/core/runs/runDocument';
 import { createFileFolder, TooLarge } from '../attachments/fileFolder';
 import type { RunRow } from '../database/models';
