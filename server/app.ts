@@ -17,6 +17,7 @@ import { createMachineTags } from './machines/machineTags';
 import { guideRoutes } from './openup/guideRoutes';
 import { openUpRoutes } from './openup/openUpRoutes';
 import { createOpenUpStore } from './openup/openUpStore';
+import { calibrationRoutes } from './runs/calibrationRoutes';
 import { runRoutes } from './runs/runRoutes';
 import { hostGuard } from './security/hostGuard';
 import { problemHandler, unknownRoute } from './security/problem';
@@ -31,7 +32,8 @@ const MAX_BODY = '1mb';
  * @param logger where unexpected errors go
  */
 export function createApp(library: Library, webFolder: string | null, logger: Logger): Express {
-  const { db, documents, history, machines, list, attachments, runs, watts } = library;
+  const { db, documents, history, machines, list, attachments, runs, calibrations, watts } =
+    library;
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false);
@@ -72,6 +74,7 @@ export function createApp(library: Library, webFolder: string | null, logger: Lo
   api.use('/documents', documentRoutes(documents, history));
   api.use('/machines/:id/attachments', attachmentRoutes(attachments));
   api.use('/machines/:id/runs', runRoutes(runs));
+  api.use('/machines/:id/calibrations', calibrationRoutes(calibrations));
   api.use('/machines/:id/log', openUpRoutes(createOpenUpStore(db, documents)));
   api.use('/machines/:id', guideRoutes(machines, documents, attachments));
   api.use('/settings', settingRoutes(documents));

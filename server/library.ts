@@ -10,9 +10,12 @@ import { createMachineList } from './machines/machineList';
 import { recordShelf, unitShelf } from './machines/machineShelves';
 import { createMachineStore } from './machines/machineStore';
 import { logShelf } from './openup/openUpStore';
+import { readCalibrationInUse } from './runs/calibrationInUse';
+import { createCalibrationStore } from './runs/calibrationStore';
 import { doRunJob } from './runs/runJobs';
+import { createRunLogs, type DoRunJob } from './runs/runLogs';
 import { runShelf } from './runs/runShelf';
-import { createRunStore, type DoRunJob } from './runs/runStore';
+import { createRunStore } from './runs/runStore';
 
 export type Library = ReturnType<typeof createLibrary>;
 
@@ -23,12 +26,14 @@ export type Library = ReturnType<typeof createLibrary>;
  * @param compute makes the watts that the library shows
  * @param failed told of what should not happen beside any request
  * @param runWork reads and analyses logs; in this thread by default
+ * @param fitWork fits machines to their runs
  */
 export function createLibrary(
   db: Database,
   compute: ComputeWatts,
   failed: (cause: unknown) => void,
   runWork: DoRunJob = doRunJob,
+  fitWork: DoRunJob = runWork,
 ) {
   const documents = createDocumentStore(db);
   const watts = createWattsKeeper(db, documents, compute, failed);
@@ -39,7 +44,12 @@ export function createLibrary(
   documents.addShelf(runShelf(db));
   documents.addShelf(settingsShelf(watts.laboratoryChanged));
   documents.addShelf(defaultsShelf(watts.laboratoryChanged));
-  const runs = createRunStore(db, documents, runWork);
+  const logs = createRunLogs(db.folder, runWork);
+  const runs = createRunStore(db, documents, logs, runWork, readCalibrationInUse(db));
+  const calibrations = createCalibrationStore(db, documents, runs, logs, {
+    read: runWork,
+    fit: fitWork,
+  });
   return {
     db,
     documents,
@@ -47,11 +57,13 @@ export function createLibrary(
     machines: createMachineStore(db, documents),
     attachments: createAttachmentStore(db, documents),
     runs,
+    calibrations,
     list: createMachineList(db, watts),
     watts,
     async close() {
       await watts.stop();
       await runs.close();
+      await calibrations.close();
       await db.close();
     },
   };

@@ -29,11 +29,13 @@ export async function startServer(options: {
 }): Promise<Running> {
   const logger = createLogger();
   const db = await openDatabase(options.dataFolder);
+  const runWorker = new URL('./runs/startRunWorker.mjs', import.meta.url);
   const library = createLibrary(
     db,
     computeInThread(),
     (cause) => logger.error(cause),
-    inThread<RunJob, RunJobAnswer>(new URL('./runs/startRunWorker.mjs', import.meta.url)),
+    inThread<RunJob, RunJobAnswer>(runWorker),
+    inThread<RunJob, RunJobAnswer>(runWorker, 'later'),
   );
   await library.attachments.tidy();
   await tidyIncoming(options.dataFolder);

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { isChannel, runSchema } from '../runs/runDocument';
+import { isChannel, predictionSchema, runSchema } from '../runs/runDocument';
 
 /** Logs that a run holds at most, and bytes of one. */
 export const MAX_RUNS = 200;
@@ -11,6 +11,8 @@ export const keptRun = z.object({
   machineId: z.uuid(),
   revision: z.number().int(),
   run: runSchema,
+  /** What was foretold before it; written by the program alone. */
+  prediction: predictionSchema.nullable(),
   putAsideAt: z.iso.datetime().nullable(),
   createdAt: z.iso.datetime(),
 });

@@ -271,3 +271,26 @@ test.each<[string, GeneratedOptions]>([
   });
   expect(a.settled).toBe(true);
 });
+
+test('a thin machine that bursts to twice its sustained watts and idles at a third of them', () => {
+  const a = analyse(
+    [
+      { forS: 30, cpuW: 5, gpuW: 0 },
+      { forS: 14, cpuW: 26, gpuW: 0 },
+      { forS: 600, cpuW: 11.5, gpuW: 0 },
+      { forS: 60, cpuW: 5, gpuW: 0 },
+    ],
+    { noiseW: 0.3 },
+  );
+  expect(kinds(a)).toEqual(['idle', 'short', 'sustained', 'cool-down']);
+  expect(a.steady[a.steady.length - 1]!.means['cpuPowerW']!.mean).toBeCloseTo(11.5, 0);
+});
+
+test('a log that never reaches a dozen watts is idle, however they go up and down', () => {
+  const a = analyse([
+    { forS: 200, cpuW: 4, gpuW: 0 },
+    { forS: 100, cpuW: 9, gpuW: 0 },
+    { forS: 200, cpuW: 4, gpuW: 0 },
+  ]);
+  expect(a.segments.every((s) => s.kind === 'idle' || s.kind === 'cool-down')).toBe(true);
+});

@@ -97,8 +97,14 @@ export const predictionSchema = z.looseObject({
   madeAt: time,
   /** Revision of the record it stands on. */
   recordRevision: z.number().int().min(0).optional(),
+  /** Version of the calibration it stands on; null or absent: none. */
+  calibration: z.number().int().min(1).nullable().optional(),
   cap: z.union([z.enum(['off', 'full']), number(-20, 140, 'dB(A)')]),
+  on: z.enum(LOADED_DIES).optional(),
   watts: band,
+  /** How the median is split. */
+  cpuW: z.number().optional(),
+  gpuW: z.number().optional(),
   levelDbA: band.nullable().optional(),
   junctionC: z.record(z.string(), band).optional(),
 });

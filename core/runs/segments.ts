@@ -36,8 +36,11 @@ const SHORT_S = 150;
 const HELD_S = 60;
 /** A fall of power by less than this share, or so many watts, is none. */
 const FALL = { share: 0.04, watts: 1.5 };
-/** Powers below this share of the most, or so many watts, are no load; up to the second share where that is where the log began. */
-const IDLE = { share: 0.12, asBegun: 0.3, watts: 12 };
+/**
+ * Powers below this share of the most, or so many watts as far as these are a small share of it, are no load; up to the last share
+ * where that is where the log began. A log that never reaches those watts is idle.
+ */
+const IDLE = { share: 0.12, watts: 12, wattsShare: 0.3, asBegun: 0.3 };
 /** Dies that fall by more than this cool down, K. */
 const COOLS_K = 3;
 
@@ -127,7 +130,8 @@ function meanOf(x: Float64Array, { from, to }: Stretch): number {
 }
 
 function idleLike(totals: number[], lasts: number[], most: number): boolean[] {
-  const low = Math.max(IDLE.share * most, IDLE.watts);
+  const few = most <= IDLE.watts ? IDLE.watts : Math.min(IDLE.watts, IDLE.wattsShare * most);
+  const low = Math.max(IDLE.share * most, few);
   if (totals.length === 1) return [totals[0]! <= IDLE.watts];
   // the level at which the log began, where that is low and more follows
   const begun = totals[0]! <= IDLE.asBegun * most ? totals[0]! : null;

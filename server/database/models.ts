@@ -73,9 +73,32 @@ export class RunRow extends Model<InferAttributes<RunRow>, InferCreationAttribut
   declare id: string;
   declare machineId: string;
   declare revision: number;
+  /** JSON: what was foretold before the run; null where nothing was. */
+  declare prediction: string | null;
   declare putAsideAt: Date | null;
   declare createdAt: CreationOptional<Date>;
   declare updatedAt: CreationOptional<Date>;
+}
+
+/** One version of what runs taught of a machine. */
+export class CalibrationRow extends Model<
+  InferAttributes<CalibrationRow>,
+  InferCreationAttributes<CalibrationRow>
+> {
+  declare id: string;
+  declare machineId: string;
+  declare version: number;
+  declare recordRevision: number;
+  declare inUse: boolean;
+  /** JSON: what became of each run. */
+  declare runs: string;
+  /** JSON: what people read. */
+  declare answer: string;
+  /** JSON: paths and values at the fit. */
+  declare figures: string;
+  /** Sets of values that are possible after it, doubles one set after the other. */
+  declare rows: Buffer;
+  declare createdAt: CreationOptional<Date>;
 }
 
 /** What several units have in common. Its cooling stands in each of its machines' records, kept equal by the store. */
@@ -145,6 +168,7 @@ export interface Models {
   MachineTag: typeof MachineTagRow;
   Attachment: typeof AttachmentRow;
   Run: typeof RunRow;
+  Calibration: typeof CalibrationRow;
   Document: typeof DocumentRow;
   DocumentRevision: typeof DocumentRevisionRow;
 }
@@ -242,11 +266,28 @@ export function defineModels(sequelize: Sequelize): Models {
       id: { type: DataTypes.STRING(36), primaryKey: true },
       machineId: { type: DataTypes.STRING(36), allowNull: false },
       revision: { type: DataTypes.INTEGER, allowNull: false },
+      prediction: { type: DataTypes.TEXT, allowNull: true },
       putAsideAt: { type: DataTypes.DATE, allowNull: true },
       createdAt: { type: DataTypes.DATE, allowNull: false },
       updatedAt: { type: DataTypes.DATE, allowNull: false },
     },
     { sequelize, tableName: 'runs', modelName: 'Run' },
+  );
+  class Calibration extends CalibrationRow {}
+  Calibration.init(
+    {
+      id: { type: DataTypes.STRING(36), primaryKey: true },
+      machineId: { type: DataTypes.STRING(36), allowNull: false },
+      version: { type: DataTypes.INTEGER, allowNull: false },
+      recordRevision: { type: DataTypes.INTEGER, allowNull: false },
+      inUse: { type: DataTypes.BOOLEAN, allowNull: false },
+      runs: { type: DataTypes.TEXT, allowNull: false },
+      answer: { type: DataTypes.TEXT, allowNull: false },
+      figures: { type: DataTypes.TEXT, allowNull: false },
+      rows: { type: DataTypes.BLOB, allowNull: false },
+      createdAt: { type: DataTypes.DATE, allowNull: false },
+    },
+    { sequelize, tableName: 'calibrations', modelName: 'Calibration', updatedAt: false },
   );
   class Document extends DocumentRow {}
   Document.init(
@@ -288,6 +329,7 @@ export function defineModels(sequelize: Sequelize): Models {
     MachineTag,
     Attachment,
     Run,
+    Calibration,
     Document,
     DocumentRevision,
   };

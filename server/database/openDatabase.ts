@@ -13,6 +13,7 @@ import * as documents from './migrations/0008-documents';
 import * as nameKeys from './migrations/0009-name-keys';
 import * as photosLookedAt from './migrations/0010-photos-looked-at';
 import * as runs from './migrations/0011-runs';
+import * as calibrations from './migrations/0012-calibrations';
 import { defineModels, type Models } from './models';
 import { createWriteQueue, type WriteQueue } from './writeQueue';
 
@@ -29,6 +30,7 @@ const MIGRATIONS: { name: string; up: (query: QueryInterface) => Promise<void> }
   { name: '0009-name-keys', up: nameKeys.up },
   { name: '0010-photos-looked-at', up: photosLookedAt.up },
   { name: '0011-runs', up: runs.up },
+  { name: '0012-calibrations', up: calibrations.up },
 ];
 
 /** An open library; its writes go through one queue. */

@@ -18,8 +18,12 @@ export type ThreadAnswer<Answer> = { number: number } & ({ answer: Answer } | { 
  * started anew with the next job.
  *
  * @param script a module that sets up the loader of TypeScript and takes jobs
+ * @param when `later`: with the first job, for work that is rare
  */
-export function inThread<Job, Answer>(script: URL): Thread<Job, Answer> {
+export function inThread<Job, Answer>(
+  script: URL,
+  when: 'at once' | 'later' = 'at once',
+): Thread<Job, Answer> {
   let worker: Worker | null = null;
   let count = 0;
   const waiting = new Map<number, { done: (a: Answer) => void; failed: (e: Error) => void }>();
@@ -50,6 +54,6 @@ export function inThread<Job, Answer>(script: URL): Thread<Job, Answer> {
       worker!.postMessage({ number, job } satisfies ThreadJob<Job>);
     });
   };
-  worker = start();
+  if (when === 'at once') worker = start();
   return Object.assign(thread, { end: async () => worker?.terminate() });
 }

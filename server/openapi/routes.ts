@@ -24,7 +24,9 @@ import { openUpLog } from '@zugluft/core/service/openUpLog';
 import { z } from 'zod';
 import { keptRun, series, takenLog } from '@zugluft/core/library/runAnswers';
 import { runSchema } from '@zugluft/core/runs/runDocument';
-import { logQuery, runListQuery, seriesQuery } from '../runs/runRoutes';
+import { calibrationFigures, keptCalibration } from '@zugluft/core/calibration/calibrationAnswer';
+import { calibrationListQuery, versionInUse } from '../runs/calibrationRoutes';
+import { foretellBody, logQuery, runListQuery, seriesQuery } from '../runs/runRoutes';
 import { addQuery, attachmentListQuery } from '../attachments/attachmentRoutes';
 import { historyQuery, valueBody } from '../documents/documentRoutes';
 import { importQuery } from '../exchange/exchangeRoutes';
@@ -79,6 +81,9 @@ const runPage = z.object({
 const M = '/api/machines/{id}';
 const A = `${M}/attachments`;
 const R = `${M}/runs`;
+const C = `${M}/calibrations`;
+const calibrationPage = runPage.extend({ items: z.array(keptCalibration) });
+
 const D = '/api/documents/{kind}/{id}';
 
 /** The whole HTTP interface: a route that is not here is found by a test. */
@@ -128,10 +133,21 @@ export const ROUTES: readonly RouteDescription[] = [
     query: logQuery,
     status: 201,
   },
+  post(`${R}/{run}/foretell`, 'Foretells it before its first log', keptRun, foretellBody),
   get(`${R}/{run}/analysis`, 'What its logs say', z.looseObject({ format: z.string() })),
   {
     ...get(`${R}/{run}/series`, 'Its channels, least and greatest by pixel', series),
     query: seriesQuery,
+  },
+  { ...get(C, 'What runs taught of a machine', calibrationPage), query: calibrationListQuery },
+  { ...post(C, 'Fits it to its runs', keptCalibration, z.strictObject({})), status: 201 },
+  get(`${C}/in-use`, 'What its estimate stands on', calibrationFigures.nullable()),
+  {
+    method: 'put',
+    path: `${C}/in-use`,
+    summary: 'Lets its estimate stand on a version, or on none',
+    body: versionInUse,
+    answer: calibrationFigures.nullable(),
   },
   get('/api/settings', 'What the laboratory decided', labSettingsKind.schema),
   locked('put', '/api/settings/{key}', 'Replaces one setting', labSettingsKind.schema, z.unknown()),

@@ -1,7 +1,10 @@
 import { createReadStream } from 'node:fs';
 import { open, readFile, rename, stat } from 'node:fs/promises';
+import { calibrate } from '@zugluft/core/calibration/calibrate';
+import type { SteadyRun } from '@zugluft/core/calibration/steadyRun';
 import { openCase, type CaseRequest } from '@zugluft/core/case/openCase';
-import type { Series, TakenLog } from '@zugluft/core/library/runAnswers';
+import type { Cap } from '@zugluft/core/envelope/fanStates';
+import type { KeptRun, Series, TakenLog } from '@zugluft/core/library/runAnswers';
 import type { Log, LogFault } from '@zugluft/core/logs/readLog';
 import type { LogMap } from '@zugluft/core/logs/logLayout';
 import { readLogBytes } from '@zugluft/core/logs/readLogBytes';
@@ -10,8 +13,12 @@ import { holdAgainst, limitsOf } from '@zugluft/core/runs/against';
 import { joinLogs, placeLogs, type LogPlace } from '@zugluft/core/runs/alignLogs';
 import { analyseLog } from '@zugluft/core/runs/analyseLog';
 import { analysisDocument, soundDocument } from '@zugluft/core/runs/analysisDocument';
+import { foretoldResult, type ForetoldResult } from '@zugluft/core/runs/foretoldResult';
+import { foretell, type RunForetold } from '@zugluft/core/runs/foretell';
 import { partIdsOf, withPartIds } from '@zugluft/core/runs/partIds';
 import { pixelSeries } from '@zugluft/core/runs/pixelSeries';
+import type { RunDocument } from '@zugluft/core/runs/runDocument';
+import { steadyRunOf } from '@zugluft/core/runs/steadyRunOf';
 import { readSamples, writeSamples } from './sampleFile';
 
 /** A log of a run: where its samples lie, and where a person put it. */
@@ -26,11 +33,29 @@ export type RunJob =
   | { do: 'read'; file: string; samples: string; map: LogMap }
   | {
       do: 'analyse';
+      /** What was foretold before the run. */
+      prediction: KeptRun['prediction'];
       logs: RunLog[];
       backgroundDbA: number | null;
       window: { fromS: number; toS: number } | null;
       request: CaseRequest | null;
     }
+  | {
+      do: 'steady';
+      run: Pick<RunDocument, 'id' | 'room' | 'microphone' | 'instruments'>;
+      logs: RunLog[];
+      backgroundDbA: number | null;
+      window: { fromS: number; toS: number } | null;
+      request: CaseRequest;
+    }
+  | {
+      do: 'calibrate';
+      request: CaseRequest;
+      fit: SteadyRun[];
+      heldOut: SteadyRun[];
+      caps: Cap[];
+    }
+  | { do: 'foretell'; request: CaseRequest; on: RunForetold['on']; cap: Cap }
   | {
       do: 'series';
       logs: RunLog[];
@@ -44,7 +69,10 @@ export type RunJobAnswer =
   | { taken: Omit<TakenLog, 'sha256' | 'bytes' | 'file' | 'kind'> }
   | { fault: LogFault }
   | { apart: { at: number; message: string } }
-  | { analysis: object; places: LogPlace[] }
+  | { analysis: object; places: LogPlace[]; foretold: ForetoldResult | null }
+  | { steady: SteadyRun[]; lacks: string | null }
+  | ReturnType<typeof calibrate>
+  | { prediction: RunForetold | null }
   | { series: Series };
 
 /** Logs that are kept at hand. */
@@ -70,8 +98,11 @@ async function logOf(samples: string): Promise<Log> {
 /** Does a job; what a person sent and cannot be taken is an answer, not a failure. */
 export async function doRunJob(job: RunJob): Promise<RunJobAnswer> {
   if (job.do === 'read') return read(job);
+  if (job.do === 'calibrate') return calibrate(job.request, job.fit, job.heldOut, job.caps);
+  if (job.do === 'foretell') return { prediction: foretell(job.request, job.on, job.cap) };
   const joined = await join(job.logs, job.request);
   if ('apart' in joined) return joined;
+  if (job.do === 'steady') return steady(joined.log, job);
   return job.do === 'analyse' ? analyse(joined, job) : { series: drawn(joined.log, job) };
 }
 
@@ -130,7 +161,7 @@ async function join(
 
 function analyse(
   { log, places }: { log: Log; places: LogPlace[] },
-  { backgroundDbA, window, request }: RunJob & { do: 'analyse' },
+  { backgroundDbA, window, request, prediction }: RunJob & { do: 'analyse' },
 ): RunJobAnswer {
   const analysis = analyseLog(log, {
     limits: request ? limitsOf(openCase(request)) : null,
@@ -140,7 +171,27 @@ function analyse(
   const last = analysis.steady[analysis.steady.length - 1];
   const sound = soundDocument(null, log, backgroundDbA);
   const against = request && last ? holdAgainst(request, last) : null;
-  return { analysis: analysisDocument(log, analysis, sound, against, places), places };
+  const open = request && openCase(request);
+  const dies = Object.fromEntries((open?.data.dies ?? []).map((d) => [d.role, d.id]));
+  const foretold =
+    prediction && last
+      ? foretoldResult(prediction, last, log, dies, -60 * new Date().getTimezoneOffset())
+      : null;
+  return { analysis: analysisDocument(log, analysis, sound, against, places), places, foretold };
+}
+
+/** Steady states of a run as a fit takes them. */
+function steady(
+  log: Log,
+  { run, backgroundDbA, window, request }: RunJob & { do: 'steady' },
+): { steady: SteadyRun[]; lacks: string | null } {
+  const open = openCase(request);
+  const found = analyseLog(log, { limits: limitsOf(open), backgroundDbA, window });
+  const states = found.steady.map((state) => steadyRunOf(run, state, open));
+  const lacks = states.find((s) => 'message' in s);
+  const usable = states.filter((s): s is SteadyRun => !('message' in s));
+  const why = found.steady.length === 0 ? `it never settled: ${found.whyNot ?? 'no load'}` : null;
+  return { steady: usable, lacks: usable.length > 0 ? null : (lacks?.message ?? why) };
 }
 
 function drawn(log: Log, { fromS, toS, pixels }: RunJob & { do: 'series' }): Series {

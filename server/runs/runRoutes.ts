@@ -1,5 +1,6 @@
 import { Router, type Request } from 'express';
 import { z } from 'zod';
+import { MAX_CAP_DBA, MIN_CAP_DBA } from '@zugluft/core/case/laboratory';
 import type { LogMap } from '@zugluft/core/logs/logLayout';
 import { logLayoutSchema } from '@zugluft/core/runs/runDocument';
 import { parse } from '../security/parse';
@@ -19,6 +20,9 @@ export const seriesQuery = z.strictObject({
   fromS: z.coerce.number().min(0).max(1e8).optional(),
   toS: z.coerce.number().min(0).max(1e8).optional(),
   pixels: z.coerce.number().int().min(1).max(MAX_PIXELS).default(800),
+});
+export const foretellBody = z.strictObject({
+  cap: z.union([z.enum(['off', 'full']), z.number().min(MIN_CAP_DBA).max(MAX_CAP_DBA)]),
 });
 const params = z.object({
   id: z.uuid('is not a machine’s id'),
@@ -62,6 +66,11 @@ export function runRoutes(store: RunStore): Router {
     const { file, layout } = parse(logQuery, req.query);
     const about = { file, map: layoutOf(layout) };
     res.status(201).json(await store.takeLog(...both(req), req, about));
+  });
+
+  router.post('/:run/foretell', async (req, res) => {
+    const { cap } = parse(foretellBody, req.body);
+    res.json(await store.foretell(...both(req), cap));
   });
 
   router.get('/:run/analysis', async (req, res) => {

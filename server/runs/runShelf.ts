@@ -3,7 +3,7 @@ import type { Database } from '../database/openDatabase';
 import type { Shelf } from '../documents/shelf';
 import { found } from '../machines/machineRows';
 import { Problem } from '../security/problem';
-import { toRun } from './runStore';
+import { refuseTyped, toRun } from './runStore';
 
 /** What runs need of the server: the rows by which they are listed. */
 export function runShelf(db: Database): Shelf<'run'> {
@@ -21,6 +21,7 @@ export function runShelf(db: Database): Shelf<'run'> {
     },
     async refuse({ id }, value) {
       if (value.id !== id) throw new Problem(422, 'Another run', 'this is another run’s document');
+      refuseTyped(value);
       return Promise.resolve();
     },
     answer: async (now, transaction) => toRun(await row(now.id, transaction), now.value),

@@ -1,12 +1,5 @@
-import { createHash } from 'node:crypto';
-import { access, mkdir } from 'node:fs/promises';
-import { join } from 'node:path';
-import { parseRecord } from '@zugluft/core/record/parseRecord';
-import { LABORATORY } from '@zugluft/core/documents/kinds';
-import type { CaseRequest } from '@zugluft/core/case/openCase';
 import type { Page } from '@zugluft/core/library/answers';
 import {
-  MAX_LOG_MB,
   MAX_RUNS,
   type KeptRun,
   type Series,
@@ -14,22 +7,22 @@ import {
 } from '@zugluft/core/library/runAnswers';
 import type { LogMap } from '@zugluft/core/logs/logLayout';
 import type { RunDocument } from '@zugluft/core/runs/runDocument';
-import { createFileFolder, TooLarge } from '../attachments/fileFolder';
+import type { Cap } from '@zugluft/core/envelope/fanStates';
 import type { RunRow } from '../database/models';
 import type { Database } from '../database/openDatabase';
-import type { Thread } from '../derived/inThread';
 import type { DocumentStore } from '../documents/documentStore';
 import { found } from '../machines/machineRows';
 import { Problem } from '../security/problem';
-import type { RunJob, RunJobAnswer, RunLog } from './runJobs';
+import type { CalibrationInUse } from './calibrationInUse';
+import { machineCase } from './machineCase';
+import { apartProblem, type DoRunJob, type RunLogs } from './runLogs';
 
 const PAGE_SIZE = 50;
 /** Pixels of a chart that are drawn at most. */
 export const MAX_PIXELS = 4000;
 
+type Prediction = NonNullable<KeptRun['prediction']>;
 export type RunStore = ReturnType<typeof createRunStore>;
-/** Does the work of runs, in this thread or another. */
-export type DoRunJob = ((job: RunJob) => Promise<RunJobAnswer>) | Thread<RunJob, RunJobAnswer>;
 
 export function toRun(row: RunRow, run: RunDocument): KeptRun {
   return {
@@ -37,22 +30,29 @@ export function toRun(row: RunRow, run: RunDocument): KeptRun {
     machineId: row.machineId,
     revision: row.revision,
     run,
+    prediction: row.prediction === null ? null : (JSON.parse(row.prediction) as Prediction),
     putAsideAt: row.putAsideAt?.toISOString() ?? null,
     createdAt: row.createdAt.toISOString(),
   };
 }
 
 /**
- * Runs of machines: what was done as documents, logs as bytes under their hash, their samples as columnar files beside them.
+ * Runs of machines: what was done as documents, logs beside the library.
  *
  * @param db an open library
  * @param documents the store
- * @param work reads and analyses logs
+ * @param logs of all runs
+ * @param work analyses logs
+ * @param calibrationInUse what a machine's estimate stands on
  */
-export function createRunStore(db: Database, documents: DocumentStore, work: DoRunJob) {
+export function createRunStore(
+  db: Database,
+  documents: DocumentStore,
+  logs: RunLogs,
+  work: DoRunJob,
+  calibrationInUse: (machineId: string) => Promise<CalibrationInUse | null>,
+) {
   const { Run, Machine } = db.models;
-  const folder = createFileFolder(db.folder);
-  const samples = join(db.folder, 'samples');
 
   const keptOf = async (row: RunRow): Promise<KeptRun> => {
     const kept = found(await documents.find('run', row.id), 'run');
@@ -60,44 +60,8 @@ export function createRunStore(db: Database, documents: DocumentStore, work: DoR
   };
   const rowOf = async (machineId: string, id: string) =>
     found(await Run.findOne({ where: { id, machineId } }), 'run');
-
-  /** A log's samples depend on what a person said of its columns too. */
-  const samplesOf = (sha256: string, map: LogMap) => {
-    const told = createHash('sha256').update(JSON.stringify(map)).digest('hex').slice(0, 12);
-    return join(samples, `${sha256}-${told}.arrow`);
-  };
-  const read = async (sha256: string, map: LogMap): Promise<RunJobAnswer> => {
-    await mkdir(samples, { recursive: true });
-    return work({ do: 'read', file: folder.pathOf(sha256), samples: samplesOf(sha256, map), map });
-  };
-
-  /** Logs with their samples at hand: those that are lost are read again. */
-  const logsOf = async (run: RunDocument): Promise<RunLog[]> => {
-    const out: RunLog[] = [];
-    for (const log of run.logs ?? []) {
-      if (log.kind !== 'csv' || !log.sha256) continue;
-      const map = (log.layout ?? {}) as LogMap;
-      const path = samplesOf(log.sha256, map);
-      const there = await access(path).then(
-        () => true,
-        () => false,
-      );
-      if (!there) taken(await read(log.sha256, map));
-      out.push({ samples: path, offsetS: log.offsetS ?? null });
-    }
-    if (out.length === 0) throw new Problem(404, 'No log', 'this run holds no log yet');
-    return out;
-  };
-
-  /** The machine's record as it stands, with what the laboratory says; null while it is not complete. */
-  const requestOf = async (machineId: string, run: RunDocument): Promise<CaseRequest | null> => {
-    const kept = await documents.find('record', machineId);
-    const { record, complete } = parseRecord(kept?.value);
-    if (!record || !complete) return null;
-    const defaults = await documents.find('defaults', LABORATORY);
-    const setting = record.settings?.some((s) => s.id === run.setting) ? run.setting : undefined;
-    return { record, setting, lab: { defaults: defaults?.value ?? {} } };
-  };
+  const requestOf = async (machineId: string, run: RunDocument) =>
+    (await machineCase(documents, machineId, run.setting))?.request ?? null;
 
   return {
     async list(machineId: string, page: number, aside: boolean): Promise<Page<KeptRun>> {
@@ -116,6 +80,21 @@ export function createRunStore(db: Database, documents: DocumentStore, work: DoR
       return { items, total: count, page, pageSize: PAGE_SIZE };
     },
 
+    /** Every run of a machine that is not put aside. */
+    async all(machineId: string): Promise<KeptRun[]> {
+      const rows = await Run.findAll({
+        where: { machineId, putAsideAt: null },
+        order: [
+          ['createdAt', 'ASC'],
+          ['id', 'ASC'],
+        ],
+        limit: MAX_RUNS,
+      });
+      const items: KeptRun[] = [];
+      for (const row of rows) items.push(await keptOf(row));
+      return items;
+    },
+
     /**
      * Makes a run.
      *
@@ -125,6 +104,7 @@ export function createRunStore(db: Database, documents: DocumentStore, work: DoR
     async make(machineId: string, input: unknown): Promise<{ kept: KeptRun; made: boolean }> {
       const run = documents.accept('run', input);
       const id = run.id;
+      refuseTyped(run);
       if (!/^[0-9a-f-]{36}$/.test(id)) throw new Problem(422, 'No id', 'a run’s id is a UUID');
       const known = await Run.findByPk(id);
       if (known) {
@@ -138,7 +118,7 @@ export function createRunStore(db: Database, documents: DocumentStore, work: DoR
         if (there >= MAX_RUNS)
           throw new Problem(409, 'Full', `a machine holds at most ${MAX_RUNS} runs`);
         const made = await Run.create(
-          { id, machineId, revision: 1, putAsideAt: null },
+          { id, machineId, revision: 1, prediction: null, putAsideAt: null },
           { transaction },
         );
         await documents.create('run', id, run, transaction);
@@ -150,8 +130,7 @@ export function createRunStore(db: Database, documents: DocumentStore, work: DoR
     /**
      * Takes a log's bytes and says what was understood of it; the run's document is left to its writer.
      *
-     * @param pieces bytes in order
-     * @throws Problem 413 where it is too large, 422 with row and column where it cannot be read
+     * @throws Problem as `RunLogs.take`
      */
     async takeLog(
       machineId: string,
@@ -160,38 +139,58 @@ export function createRunStore(db: Database, documents: DocumentStore, work: DoR
       about: { file: string; map: LogMap },
     ): Promise<TakenLog> {
       await rowOf(machineId, id);
-      const kept = await folder.keepPieces(pieces, MAX_LOG_MB * 1e6).catch((cause: unknown) => {
-        if (cause instanceof TooLarge) {
-          throw new Problem(
-            413,
-            'Too large',
-            `${about.file} is larger than ${MAX_LOG_MB / 1000} GB`,
-          );
-        }
-        throw cause;
-      });
-      return {
-        ...kept,
-        file: about.file,
-        kind: 'csv',
-        ...taken(await read(kept.sha256, about.map), about.file),
-      };
+      return logs.take(pieces, about);
     },
 
     /** What the logs of a run say, held against the machine's record as it stands. */
     async analysis(machineId: string, id: string): Promise<object> {
-      const { run } = await keptOf(await rowOf(machineId, id));
-      const window = run.steady?.find((w) => w.chosenBy === 'person') ?? null;
+      const { run, prediction } = await keptOf(await rowOf(machineId, id));
       const answer = await work({
         do: 'analyse',
-        logs: await logsOf(run),
+        prediction,
+        logs: await logs.of(run),
         backgroundDbA: run.backgroundDbA ?? null,
-        window,
+        window: chosenWindow(run),
         request: await requestOf(machineId, run),
       });
       if ('apart' in answer) throw apartProblem(answer.apart, run);
       if (!('analysis' in answer)) throw new Error('no analysis');
-      return answer.analysis;
+      return { ...answer.analysis, foretold: answer.foretold };
+    },
+
+    /**
+     * Foretells a run before its first log, and freezes that.
+     *
+     * @param cap what the fans will be held at
+     * @throws Problem 409 where a log is there, 422 where the record does not say enough
+     */
+    async foretell(machineId: string, id: string, cap: Cap): Promise<KeptRun> {
+      const row = await rowOf(machineId, id);
+      const { run } = await keptOf(row);
+      refuseKnown(run);
+      const on = run.load?.on ?? 'both';
+      const now = await machineCase(documents, machineId, run.setting);
+      if (!now) throw new Problem(422, 'Not complete', 'the record is not complete');
+      const inUse = await calibrationInUse(machineId);
+      const request = { ...now.request, calibration: inUse?.calibration ?? null };
+      const answer = await work({ do: 'foretell', request, on, cap });
+      if (!('prediction' in answer)) throw new Error('nothing foretold');
+      if (!answer.prediction) {
+        throw new Problem(422, 'No such die', 'the machine has no die that this run loads');
+      }
+      const prediction: Prediction = {
+        ...answer.prediction,
+        madeAt: new Date().toISOString(),
+        recordRevision: now.revision,
+        calibration: inUse?.version ?? null,
+      };
+      await db.write(async (transaction) => {
+        // a log may have come while it was computed
+        const kept = found(await documents.find('run', id, transaction), 'run');
+        refuseKnown(kept.value);
+        await row.update({ prediction: JSON.stringify(prediction) }, { transaction });
+      });
+      return keptOf(await rowOf(machineId, id));
     },
 
     /** Least and greatest by pixel, for a chart. */
@@ -202,7 +201,7 @@ export function createRunStore(db: Database, documents: DocumentStore, work: DoR
     ): Promise<Series> {
       const { run } = await keptOf(await rowOf(machineId, id));
       const request = await requestOf(machineId, run);
-      const answer = await work({ do: 'series', logs: await logsOf(run), request, ...shown });
+      const answer = await work({ do: 'series', logs: await logs.of(run), request, ...shown });
       if ('apart' in answer) throw apartProblem(answer.apart, run);
       if (!('series' in answer)) throw new Error('no series');
       return answer.series;
@@ -214,18 +213,23 @@ export function createRunStore(db: Database, documents: DocumentStore, work: DoR
   };
 }
 
-function taken(answer: RunJobAnswer, file?: string) {
-  if ('taken' in answer) return answer.taken;
-  if ('fault' in answer) {
-    const { row, column, message } = answer.fault;
-    const where = `${file ?? 'log'}:row ${row}:column ${column}`;
-    throw new Problem(422, 'Not readable', `${where}: ${message}`, {
-      issues: [{ path: where, message }],
-    });
-  }
-  throw new Error('no log');
+/** @throws Problem 422 where somebody wrote what only the program may foretell */
+export function refuseTyped(run: RunDocument): void {
+  if (!run.prediction) return;
+  throw new Problem(422, 'Not typed', 'what is foretold of a run the program writes, before it');
 }
 
-function apartProblem({ at, message }: { at: number; message: string }, run: RunDocument): Problem {
-  return new Problem(422, 'Apart', `${run.logs?.[at]?.file ?? 'log'}: ${message}`);
+/** What a log has shown cannot be foretold. */
+function refuseKnown(run: RunDocument): void {
+  if (run.logs?.length) {
+    throw new Problem(
+      409,
+      'Too late',
+      'a log is there already: what it shows cannot be foretold any more',
+    );
+  }
 }
+
+/** The window that a person chose. */
+export const chosenWindow = (run: RunDocument) =>
+  run.steady?.find((w) => w.chosenBy === 'person') ?? null;

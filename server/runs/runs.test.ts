@@ -54,7 +54,10 @@ test('what is no run is refused at its field', async () => {
     .send(newRun({ load: { kind: 'dance', on: 'both' } }))
     .expect(400);
   expect(answer.body.errors[0].path).toBe('load.kind');
-  await call().post(`/api/machines/${id}/runs`).send(newRun({ id: 'mine' })).expect(422);
+  await call()
+    .post(`/api/machines/${id}/runs`)
+    .send(newRun({ id: 'mine' }))
+    .expect(422);
 });
 
 test('a log is taken, told, analysed against the machine’s record, and drawn', async () => {
