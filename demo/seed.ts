@@ -5,6 +5,7 @@ import { createMachineTags } from '@zugluft/server/machines/machineTags';
 import { createOpenUpStore } from '@zugluft/server/openup/openUpStore';
 import { demoLog } from './logs';
 import { DEMO_MACHINES } from './machines';
+import { seedRuns } from './runs';
 import { drawPictures } from './pictures';
 
 /** What the co-operative knows of its units, by words of the variant. */
@@ -64,6 +65,7 @@ export async function seedDemo(library: Library): Promise<number> {
       );
     }
     await logs.write(made.id, 0, demoLog(record));
+    await seedRuns(library, made.id, record);
     const known = UNITS.find(([words]) => words.test(record.identity?.variant ?? ''));
     if (!known) continue;
     await families.updateUnit(made.unit.id, made.unit.revision, known[1]);

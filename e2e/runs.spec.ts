@@ -1,49 +1,93 @@
-import { expect, test } from '@playwright/test';
-import { openMachine, watchErrors } from './support';
+import { expect, test, type Page } from '@playwright/test';
+import { openMachine, putAsideOpen, watchErrors } from './support';
 
-test('a run from its sheet to what was sustained, with a log of the load and one of the level', async ({
+/** The step Runs of a demo machine. */
+async function openRuns(page: Page, words: string) {
+  await openMachine(page, words);
+  await page.keyboard.press('g');
+  await expect(page).toHaveURL(/\/runs/);
+  await expect(page.getByRole('button', { name: /new run/ })).toBeVisible();
+}
+
+const nav = (page: Page) => page.getByRole('navigation', { name: 'runs' });
+const sustained = (page: Page) => page.getByTestId('run-sustained');
+
+/** A new machine with the record of the example that the logs in examples were made of. */
+async function copyOfExample(page: Page): Promise<string> {
+  const record = JSON.parse(
+    (await import('node:fs')).readFileSync('examples/two-fan-shared-pipes.json', 'utf8'),
+  ) as { identity?: object };
+  record.identity = { ...record.identity, variant: `Runs ${Date.now()}` };
+  const made = await page.request.post('/api/machines', { data: { record } });
+  expect(made.status()).toBe(201);
+  return ((await made.json()) as { id: string }).id;
+}
+
+test('from planning to a calibrated estimate: foretold, two logs, what was sustained, the fit, the ladder on it', async ({
   page,
 }) => {
   const errors = watchErrors(page);
-  await openMachine(page, 'Studio, 8-core');
-  await page.keyboard.press('g');
-  await expect(page).toHaveURL(/\/runs$/);
-  await expect(page.getByRole('button', { name: /new run/ })).toBeVisible();
-  await page.keyboard.press('n');
-  await expect(page.getByRole('region', { name: 'sheet of the run' })).toBeVisible();
+  const id = await copyOfExample(page);
+  await page.goto(`/machines/${id}/runs`);
+  await expect(page.getByTestId('watts-36')).toBeVisible();
+  // the plan says what would teach most; planning freezes what is foretold
+  await page.keyboard.press('r');
+  const plan = page.getByRole('region', { name: 'plan of runs' });
+  await plan.getByRole('button', { name: 'plan both dies, full speed' }).click();
+  await expect(nav(page)).toContainText('planned');
+  const foretold = page.getByRole('region', { name: 'foretold' });
+  await expect(foretold).toContainText(/before the run: both dies, full speed/);
+  await expect(foretold).toContainText(/watts\d+ W, \d+ to \d+/);
+  // the sheet
   await page.getByLabel('background').fill('19');
   await page.getByLabel('name').fill('both, 41 dB');
-  await expect(page.getByRole('navigation', { name: 'runs' })).toContainText('both, 41 dB');
+  await expect(nav(page)).toContainText('both, 41 dB');
   await page
     .getByLabel('logs of this run')
     .setInputFiles(['examples/load-two-fans.csv', 'examples/level-two-fans.csv']);
+  await expect(sustained(page)).toHaveText(/48 W CPU 57 W GPU/);
   const says = page.getByRole('region', { name: 'what the logs say' });
-  await expect(says.getByTestId('run-sustained')).toHaveText(/48 W CPU 57 W GPU/);
   await expect(says).toContainText(/at 41\.0 ± 0\.5 dB\(A\), background 19 taken off/);
   await expect(says).toContainText('short-term limit of CPU ends');
-  await expect(says.getByTestId('run-against')).toContainText(
-    /W measured, (inside|outside) its band/,
-  );
-  await expect(page.getByTestId('run-chart').locator('canvas')).toBeVisible();
-  // what it is for, by one key
-  const tab = page
-    .getByRole('navigation', { name: 'runs' })
-    .getByRole('button', { name: /both, 41 dB/ });
-  await expect(tab).toContainText('fit');
+  await expect(says.getByTestId('run-against')).toContainText(/W measured, inside its band/);
+  await expect(page.getByTestId('run-chart').locator('canvas').first()).toBeVisible();
+  // the logs were made long before anything was foretold, and it says so
+  await expect(foretold).toContainText('it counts for nothing');
+  // the fit
+  await page.getByLabel('name').press('Escape');
+  await page.keyboard.press('c');
+  const calibration = page.getByRole('region', { name: 'calibration' });
+  await calibration.getByRole('button', { name: /fit to 1 run/ }).click();
+  await expect(calibration.getByRole('list', { name: 'versions' })).toContainText('1 fitted', {
+    timeout: 120_000,
+  });
+  await expect(calibration.getByRole('region', { name: 'multipliers' })).toContainText('told');
+  const ladder = page.getByRole('list', { name: 'noise ladder' }).locator('[data-cap="36"]');
+  const band = async () => {
+    const found = /(\d+) to (\d+) W/.exec((await ladder.textContent()) ?? '');
+    return found ? Number(found[2]) - Number(found[1]) : NaN;
+  };
+  const before = await band();
+  await page.keyboard.press('w');
+  await expect(page.getByTestId('stands-on')).toContainText('calibrated with 1 run, version 1');
+  await expect.poll(band).toBeLessThan(0.8 * before);
+  // a figure that changes takes the fit its ground
+  await page.goto(`/machines/${id}/cooling`);
+  await expect(page.getByTestId('stands-on')).toContainText('calibrated with 1 run');
+  await page.goto(`/machines/${id}/runs`);
+  await expect(sustained(page)).toHaveText(/48 W CPU/);
   await page.keyboard.press('v');
-  await expect(tab).toContainText('hold out');
-  // it stands there after a reload
-  await page.reload();
-  await expect(page.getByTestId('run-sustained')).toHaveText(/48 W CPU/);
+  await expect(nav(page)).toContainText('hold out');
+  await putAsideOpen(page);
   expect(errors).toEqual([]);
 });
 
 test('a log that cannot be read says where, and nothing of the run is lost', async ({ page }) => {
   const errors = watchErrors(page);
-  await openMachine(page, 'Studio, 8-core');
-  await page.keyboard.press('g');
-  await expect(page.getByRole('button', { name: /new run/ })).toBeVisible();
-  await page.keyboard.press('n');
+  const id = await copyOfExample(page);
+  await page.goto(`/machines/${id}/runs`);
+  await page.getByRole('button', { name: /new run/ }).click();
+  await expect(page.getByText('no log yet')).toBeVisible();
   await page.getByLabel('firmware').fill('1.04');
   const text = 'Time [s],CPU power [W]\n0,45\n5,46\n3,47\n';
   await page
@@ -54,5 +98,58 @@ test('a log that cannot be read says where, and nothing of the run is lost', asy
   );
   await expect(page.getByLabel('firmware')).toHaveValue('1.04');
   await expect(page.getByText('no log yet')).toBeVisible();
+  await putAsideOpen(page);
   expect(errors.filter((e) => !e.includes('422'))).toEqual([]);
+});
+
+test('the window moves by keys and comes back, the chart zooms, another run and the simulation lie under it', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  await openRuns(page, 'Studio, 8-core');
+  await nav(page)
+    .getByRole('button', { name: /both, full speed/ })
+    .click();
+  const says = page.getByRole('region', { name: 'what the logs say' });
+  await expect(says).toContainText(/steady from \d+:\d\d to 25:\d\d/);
+  const ends = page.getByRole('slider', { name: 'the window ends' });
+  const found = Number(await ends.getAttribute('aria-valuenow'));
+  await page.keyboard.press('-');
+  await expect(says).toContainText('chosen');
+  await page.keyboard.press('ArrowLeft');
+  await expect(says).toContainText('chosen');
+  await expect
+    .poll(async () => Number(await ends.getAttribute('aria-valuenow')))
+    .toBeLessThan(found);
+  await page.getByRole('button', { name: 'back to the window that was found' }).click();
+  await expect(ends).toHaveAttribute('aria-valuenow', String(found));
+  await expect(says).not.toContainText('chosen');
+  await page.keyboard.press('z');
+  await expect(page.getByText('the whole run')).toBeVisible();
+  await page.keyboard.press('z');
+  await expect(page.getByText('zoom to it')).toBeVisible();
+  await page.keyboard.press('x');
+  await expect(page.getByText('under it: CPU alone')).toBeVisible();
+  await page.keyboard.press('s');
+  await expect(page.getByText('simulated: dotted')).toBeVisible();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  expect(errors).toEqual([]);
+});
+
+test('demo runs: one contradicts what was foretold, one never settles, one drops after six minutes', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  await openRuns(page, 'five-year-old');
+  await expect(page.getByRole('region', { name: 'foretold' })).toContainText('outside');
+  await openRuns(page, 'thick and quiet');
+  await expect(page.getByTestId('run-why-not')).toContainText('Never settled');
+  await openRuns(page, 'first firmware');
+  await nav(page)
+    .getByRole('button', { name: /firmware 1.01/ })
+    .click();
+  await expect(page.getByRole('region', { name: 'what the logs say' })).toContainText(
+    /[56]:\d\dCPU drops later/,
+  );
+  expect(errors).toEqual([]);
 });

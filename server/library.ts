@@ -36,7 +36,7 @@ export function createLibrary(
   fitWork: DoRunJob = runWork,
 ) {
   const documents = createDocumentStore(db);
-  const watts = createWattsKeeper(db, documents, compute, failed);
+  const watts = createWattsKeeper(db, documents, readCalibrationInUse(db), compute, failed);
   documents.addShelf(recordShelf(db, documents));
   documents.addShelf(unitShelf(db));
   documents.addShelf(photoShelf(db));

@@ -110,6 +110,8 @@ export const calibrationFigures = z.object({
   version: z.number().int(),
   recordRevision: z.number().int(),
   createdAt: z.iso.datetime(),
+  /** What it stands on, see `caseKeyOf`. */
+  caseKey: z.string(),
   /** How many runs it saw. */
   runs: z.number().int(),
   paths: z.array(z.string()),

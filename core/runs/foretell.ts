@@ -1,12 +1,10 @@
-import { multipliersOf, valuesAt } from '../calibration/multipliers';
+import { possibleValues } from '../calibration/possibleValues';
 import { predictorOf } from '../calibration/predictReadings';
 import { readingsOf, type SteadyRun } from '../calibration/steadyRun';
 import { openCase, type CaseRequest, type OpenCase } from '../case/openCase';
 import type { Cap } from '../envelope/fanStates';
 import { estimateWithDraws } from '../uncertainty/estimateWithDraws';
-import { normalQuantile } from '../uncertainty/normal';
 import { quantileOfSorted } from '../uncertainty/quantile';
-import { latinHypercube } from '../uncertainty/random';
 import { SHOWN_DRAWS, SHOWN_SEED } from '../uncertainty/wattsBand';
 import type { LOADED_DIES } from './runDocument';
 
@@ -107,7 +105,7 @@ export function foretell(
 /** What a steady run would read, over everything that is still possible: median and 5–95 % of each reading. */
 function readingsForetold(open: OpenCase, run: SteadyRun) {
   const readings = readingsOf([run]);
-  const sets = possibleValues(open);
+  const sets = possibleValues(open, READ_DRAWS);
   const columns = readings.map(() => new Float64Array(sets.length));
   // what a calibration moved is given by each set, not by the fit
   const plain = openCase({ ...open.request, calibration: null });
@@ -121,25 +119,4 @@ function readingsForetold(open: OpenCase, run: SteadyRun) {
     const at = (p: number) => quantileOfSorted(own, p);
     return { kind, part, band: { p05: at(0.05), p50: at(0.5), p95: at(0.95) } };
   });
-}
-
-/** Sets of values that are all possible: of the fit where there is one, else of the priors. */
-function possibleValues({ request, calibration }: OpenCase): ReadonlyMap<string, number>[] {
-  if (calibration) {
-    const { paths, rows, count } = calibration;
-    const n = paths.length;
-    const used = Math.min(count, READ_DRAWS);
-    return Array.from(
-      { length: used },
-      (_, k) => new Map(paths.map((path, i) => [path, rows[k * n + i]!])),
-    );
-  }
-  const parameters = multipliersOf(openCase({ ...request, calibration: null }));
-  const u = latinHypercube(READ_DRAWS, parameters.length, SHOWN_SEED);
-  return Array.from({ length: READ_DRAWS }, (_, k) =>
-    valuesAt(
-      parameters,
-      parameters.map((_, i) => normalQuantile(u[i * READ_DRAWS + k]!)),
-    ),
-  );
 }

@@ -35,6 +35,8 @@ export class MachineRow extends Model<
   /** Watts of both dies together by cap, as JSON, and what they were computed by. */
   declare watts: CreationOptional<string>;
   declare wattsBy: CreationOptional<string>;
+  /** Version of the calibration that its estimate stands on. */
+  declare calibration: CreationOptional<number | null>;
   declare putAsideAt: Date | null;
   declare unitId: string;
   declare variantId: string;
@@ -198,6 +200,7 @@ export function defineModels(sequelize: Sequelize): Models {
       describedBy: { type: DataTypes.INTEGER, allowNull: false },
       watts: { type: DataTypes.TEXT, allowNull: false, defaultValue: '{}' },
       wattsBy: { type: DataTypes.STRING(60), allowNull: false, defaultValue: '' },
+      calibration: { type: DataTypes.INTEGER, allowNull: true, defaultValue: null },
       putAsideAt: { type: DataTypes.DATE, allowNull: true },
       unitId: { type: DataTypes.STRING(36), allowNull: false },
       variantId: { type: DataTypes.STRING(36), allowNull: false },

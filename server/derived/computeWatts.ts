@@ -1,3 +1,4 @@
+import { withCalibration, type KeyedCalibration } from '@zugluft/core/calibration/caseKey';
 import { openCase } from '@zugluft/core/case/openCase';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { SHOWN_DRAWS, SHOWN_SEED, type WattsBand } from '@zugluft/core/uncertainty/wattsBand';
@@ -10,7 +11,13 @@ export const DERIVATION = 7;
 
 /** Machines whose watts are wanted, each at its caps. */
 export interface WattsJob {
-  machines: { id: string; record: unknown; caps: readonly Cap[] }[];
+  machines: {
+    id: string;
+    record: unknown;
+    caps: readonly Cap[];
+    /** What its estimate stands on, where that still fits the record. */
+    calibration?: KeyedCalibration | null;
+  }[];
   defaults: LabDefaults;
 }
 
@@ -27,18 +34,24 @@ export interface ComputeWatts {
 /** Watts of both dies together for each machine of a job. One that fails has null at every cap and holds up no other. */
 export function computeWatts({ machines, defaults }: WattsJob): Record<string, WattsByCap> {
   const out: Record<string, WattsByCap> = {};
-  for (const { id, record, caps } of machines) {
-    const watts = wattsOf(record, caps, defaults);
+  for (const { id, record, caps, calibration } of machines) {
+    const watts = wattsOf(record, caps, defaults, calibration ?? null);
     out[id] = Object.fromEntries(caps.map((cap, i) => [String(cap), watts?.[i] ?? null]));
   }
   return out;
 }
 
-function wattsOf(input: unknown, caps: readonly Cap[], defaults: LabDefaults): WattsBand[] | null {
+function wattsOf(
+  input: unknown,
+  caps: readonly Cap[],
+  defaults: LabDefaults,
+  calibration: KeyedCalibration | null,
+): WattsBand[] | null {
   const { record, complete } = parseRecord(input);
   if (!record || !complete) return null;
   try {
-    const bands = sustainedBands(openCase({ record, lab: { defaults } }), {
+    const { request } = withCalibration({ record, lab: { defaults } }, calibration);
+    const bands = sustainedBands(openCase(request), {
       caps,
       draws: SHOWN_DRAWS,
       seed: SHOWN_SEED,

@@ -1,3 +1,4 @@
+import type { KeyedCalibration } from '@zugluft/core/calibration/caseKey';
 import { capsOf } from '@zugluft/core/case/laboratory';
 import { LABORATORY } from '@zugluft/core/documents/kinds';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
@@ -25,6 +26,8 @@ interface Entry {
   revision: number;
   complete: boolean;
   watts: WattsByCap;
+  /** Version of the calibration that the estimate stands on. */
+  calibration: number | null;
   /** What they were computed by: revision of the record, of the defaults, and version of the program. */
   by: string;
 }
@@ -43,12 +46,14 @@ export type WattsKeeper = ReturnType<typeof createWattsKeeper>;
  *
  * @param db an open library
  * @param documents the store
+ * @param calibrationInUse what a machine's estimate stands on
  * @param compute makes watts
  * @param failed told of what should not happen
  */
 export function createWattsKeeper(
   db: Database,
   documents: DocumentStore,
+  calibrationInUse: (machineId: string) => Promise<KeyedCalibration | null>,
   compute: ComputeWatts,
   failed: (cause: unknown) => void,
 ) {
@@ -67,7 +72,9 @@ export function createWattsKeeper(
 
   let all: Cap[] = labCaps;
   const caps = (): readonly Cap[] => all;
-  const byOf = (e: Entry) => `${e.revision}.${defaultsRevision}.${DERIVATION}`;
+  const byAt = (revision: number, defaultsAt: number, calibration: number | null) =>
+    `${revision}.${defaultsAt}.${DERIVATION}${calibration === null ? '' : `.c${calibration}`}`;
+  const byOf = (e: Entry) => byAt(e.revision, defaultsRevision, e.calibration);
   /** Caps that a machine still needs. */
   const missing = (e: Entry): readonly Cap[] => {
     if (!e.complete) return [];
@@ -81,11 +88,12 @@ export function createWattsKeeper(
     pending: e !== undefined && missing(e).length > 0,
   });
   const entryOf = (
-    row: Pick<MachineRow, 'revision' | 'complete' | 'watts' | 'wattsBy'>,
+    row: Pick<MachineRow, 'revision' | 'complete' | 'watts' | 'wattsBy' | 'calibration'>,
   ): Entry => ({
     revision: row.revision,
     complete: Boolean(row.complete),
     watts: readWattsByCap(row.watts),
+    calibration: row.calibration ?? null,
     by: row.wattsBy,
   });
 
@@ -127,27 +135,37 @@ export function createWattsKeeper(
   const computeSome = async (batch: readonly [string, Entry][]) => {
     await quiet();
     const lab = { defaults, defaultsRevision };
-    const machines: (WattsJob['machines'][number] & { revision: number })[] = [];
+    const machines: (WattsJob['machines'][number] & {
+      revision: number;
+      version: number | null;
+    })[] = [];
     for (const [id, entry] of batch) {
       const kept = await documents.read('record', id);
-      machines.push({ id, revision: kept.revision, record: kept.value, caps: missing(entry) });
+      machines.push({
+        id,
+        revision: kept.revision,
+        version: entry.calibration,
+        record: kept.value,
+        caps: missing(entry),
+        calibration: entry.calibration === null ? null : await calibrationInUse(id),
+      });
     }
     const found = await compute({ machines, defaults: lab.defaults });
     await quiet();
-    const by = (revision: number) => `${revision}.${lab.defaultsRevision}.${DERIVATION}`;
     const keepOne = async (
       transaction: Transaction,
-      { id, revision }: (typeof machines)[number],
+      { id, revision, version }: (typeof machines)[number],
     ): Promise<void> => {
       const before = entries.get(id);
       // written meanwhile: it is computed again
-      if (!before || before.revision !== revision) return;
-      const kept = before.by === by(revision) ? before.watts : {};
+      if (!before || before.revision !== revision || before.calibration !== version) return;
+      const by = byAt(revision, lab.defaultsRevision, version);
+      const kept = before.by === by ? before.watts : {};
       const watts = { ...kept, ...found[id] };
       const changed = await runPrepared(
         transaction,
         'UPDATE machines SET watts = $watts, wattsBy = $by WHERE id = $id AND revision = $revision',
-        { id, revision, by: by(revision), watts: JSON.stringify(watts) },
+        { id, revision, by, watts: JSON.stringify(watts) },
       );
       if (changed) db.touch(transaction, id, 'figures');
     };

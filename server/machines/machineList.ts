@@ -29,7 +29,7 @@ const COLUMNS = [
   'putAsideAt',
 ] as const;
 
-const ROWS = `SELECT ${[...COLUMNS, 'watts', 'wattsBy'].join(', ')} FROM machines`;
+const ROWS = `SELECT ${[...COLUMNS, 'watts', 'wattsBy', 'calibration'].join(', ')} FROM machines`;
 
 const START = Buffer.from('{"items":[');
 

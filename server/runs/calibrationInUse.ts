@@ -3,6 +3,9 @@ import type { KeptCalibration } from '@zugluft/core/calibration/calibrationAnswe
 import type { CalibrationRow } from '../database/models';
 import type { Database } from '../database/openDatabase';
 
+/** A fit's figures as they are kept beside its draws. */
+export type KeptFigures = Pick<CaseCalibration, 'paths' | 'values' | 'count'> & { caseKey: string };
+
 /** The version that a machine's estimate stands on, ready to be computed. */
 export interface CalibrationInUse {
   version: number;
@@ -11,6 +14,7 @@ export interface CalibrationInUse {
   /** How many runs it saw. */
   runs: number;
   calibration: CaseCalibration;
+  caseKey: string;
 }
 
 /** Reads the version in use of each machine; null where none is. */
@@ -22,7 +26,7 @@ export const readCalibrationInUse =
   };
 
 function calibrationOf(row: CalibrationRow): CalibrationInUse {
-  const figures = JSON.parse(row.figures) as Pick<CaseCalibration, 'paths' | 'values' | 'count'>;
+  const { caseKey, ...figures } = JSON.parse(row.figures) as KeptFigures;
   const { buffer, byteOffset, byteLength } = row.rows;
   // a view needs its own alignment
   const rows = new Float64Array(buffer.slice(byteOffset, byteOffset + byteLength));
@@ -33,5 +37,6 @@ function calibrationOf(row: CalibrationRow): CalibrationInUse {
     createdAt: row.createdAt,
     runs: used.filter((u) => u.use === 'fit' && u.states > 0).length,
     calibration: { ...figures, rows },
+    caseKey,
   };
 }

@@ -4,6 +4,7 @@ import type {
   CalibrationFigures,
   KeptCalibration,
 } from '@zugluft/core/calibration/calibrationAnswer';
+import { caseKeyOf } from '@zugluft/core/calibration/caseKey';
 import type { SteadyRun } from '@zugluft/core/calibration/steadyRun';
 import type { Page } from '@zugluft/core/library/answers';
 import type { KeptRun } from '@zugluft/core/library/runAnswers';
@@ -12,7 +13,7 @@ import type { Database } from '../database/openDatabase';
 import type { DocumentStore } from '../documents/documentStore';
 import { found } from '../machines/machineRows';
 import { Problem } from '../security/problem';
-import { readCalibrationInUse } from './calibrationInUse';
+import { readCalibrationInUse, type KeptFigures } from './calibrationInUse';
 import { machineCase } from './machineCase';
 import type { DoRunJob, RunLogs } from './runLogs';
 import { chosenWindow, type RunStore } from './runStore';
@@ -177,7 +178,12 @@ export function createCalibrationStore(
             inUse: false,
             runs: JSON.stringify(used),
             answer: JSON.stringify(answer.answer),
-            figures: JSON.stringify({ paths, values, count }),
+            figures: JSON.stringify({
+              paths,
+              values,
+              count,
+              caseKey: caseKeyOf(now.request),
+            } satisfies KeptFigures),
             rows: Buffer.from(rows.buffer, rows.byteOffset, rows.byteLength),
           },
           { transaction },
@@ -201,23 +207,28 @@ export function createCalibrationStore(
         values: [...values],
         rows: [...rows],
         count,
+        caseKey: now.caseKey,
       };
     },
 
     /** Lets the estimate stand on a version, or on none. */
     async use(machineId: string, version: number | null): Promise<void> {
       await db.write(async (transaction) => {
-        found(await Machine.findByPk(machineId, { transaction }));
+        const machine = found(await Machine.findByPk(machineId, { transaction }));
         await Calibration.update(
           { inUse: false },
           { where: { machineId, inUse: true }, transaction },
         );
-        if (version === null) return;
-        const row = found(
-          await Calibration.findOne({ where: { machineId, version }, transaction }),
-          'calibration',
-        );
-        await row.update({ inUse: true }, { transaction });
+        if (version !== null) {
+          const row = found(
+            await Calibration.findOne({ where: { machineId, version }, transaction }),
+            'calibration',
+          );
+          await row.update({ inUse: true }, { transaction });
+        }
+        // the library shows what the estimate stands on; a figure of a record was not touched by it
+        await machine.update({ calibration: version }, { transaction, silent: true });
+        db.touch(transaction, machineId, 'figures');
       });
     },
 

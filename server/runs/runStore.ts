@@ -1,3 +1,4 @@
+import { withCalibration } from '@zugluft/core/calibration/caseKey';
 import type { Page } from '@zugluft/core/library/answers';
 import {
   MAX_RUNS,
@@ -172,7 +173,7 @@ export function createRunStore(
       const now = await machineCase(documents, machineId, run.setting);
       if (!now) throw new Problem(422, 'Not complete', 'the record is not complete');
       const inUse = await calibrationInUse(machineId);
-      const request = { ...now.request, calibration: inUse?.calibration ?? null };
+      const { request, lapsed } = withCalibration(now.request, inUse);
       const answer = await work({ do: 'foretell', request, on, cap });
       if (!('prediction' in answer)) throw new Error('nothing foretold');
       if (!answer.prediction) {
@@ -182,7 +183,7 @@ export function createRunStore(
         ...answer.prediction,
         madeAt: new Date().toISOString(),
         recordRevision: now.revision,
-        calibration: inUse?.version ?? null,
+        calibration: lapsed ? null : (inUse?.version ?? null),
       };
       await db.write(async (transaction) => {
         // a log may have come while it was computed

@@ -1,3 +1,5 @@
+import type { Cap } from '@zugluft/core/envelope/fanStates';
+import type { ForetoldResult } from '@zugluft/core/runs/foretoldResult';
 import type { Page } from '@zugluft/core/library/answers';
 import {
   MAX_LOG_MB,
@@ -34,6 +36,14 @@ export async function listRuns(machineId: string, signal?: AbortSignal): Promise
 
 export const makeRun = (machineId: string, run: RunDocument) =>
   fetchJson<KeptRun>(at(machineId), { method: 'POST', body: run });
+
+/** Foretells a run before its first log. */
+export const foretellRun = async (
+  machineId: string,
+  runId: string,
+  cap: Cap,
+): Promise<KeptRun> =>
+  fetchJson(`${at(machineId)}/${runId}/foretell`, { method: 'POST', body: { cap } });
 
 /** Sends a log's bytes; what it says the server tells. */
 export async function sendLog(
@@ -85,6 +95,9 @@ export interface RunAnalysis {
     p95: number;
     inBand: boolean;
   } | null;
+  /** Against what was foretold before the run. */
+  foretold: ForetoldResult | null;
+  sound: { tones: { hz: number; toneToNoiseDb: number; prominent: boolean }[] } | null;
 }
 
 export const readAnalysis = (machineId: string, id: string, signal?: AbortSignal) =>

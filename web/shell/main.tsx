@@ -115,6 +115,12 @@ const router = createBrowserRouter([
             }),
           },
           {
+            path: 'run-sheet',
+            lazy: async () => ({
+              Component: (await import('../features/runs/RunSheetPage')).RunSheetPage,
+            }),
+          },
+          {
             path: 'bench-sheet',
             lazy: async () => ({
               Component: (await import('../features/bench-sheet/BenchSheetPage')).BenchSheetPage,

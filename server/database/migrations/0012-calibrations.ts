@@ -33,6 +33,12 @@ export async function up(query: QueryInterface): Promise<void> {
       { type: DataTypes.TEXT, allowNull: true },
       { transaction },
     );
+    await query.addColumn(
+      'machines',
+      'calibration',
+      { type: DataTypes.INTEGER, allowNull: true },
+      { transaction },
+    );
     await query.addIndex('calibrations', ['machineId', 'version'], { unique: true, transaction });
   });
 }

@@ -1,6 +1,5 @@
 import { LineChart } from 'echarts/charts';
 import {
-  DataZoomComponent,
   GridComponent,
   MarkAreaComponent,
   MarkLineComponent,
@@ -8,9 +7,10 @@ import {
 } from 'echarts/components';
 import { use as register } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
-import { useEffect } from 'react';
-import { toShown, type UnitPreference } from '@zugluft/core/record/units';
+import { useEffect, useRef } from 'react';
+import type { UnitPreference } from '@zugluft/core/record/units';
 import type { Series } from '@zugluft/core/library/runAnswers';
+import { PLOT, runChartOption, type RunMarks, type UnderRun } from './runChartOption';
 import { themeColours } from './themeColours';
 import { useChart } from './useChart';
 
@@ -20,46 +20,39 @@ register([
   MarkAreaComponent,
   MarkLineComponent,
   TooltipComponent,
-  DataZoomComponent,
   CanvasRenderer,
 ]);
 
-/** What is marked over a run's chart. */
-export interface RunMarks {
-  steady: { fromS: number; toS: number }[];
-  events: { atS: number; words: string }[];
+export interface Stretch {
+  fromS: number;
+  toS: number;
 }
 
-type Points = [number, number | null][];
+/** A turn of the wheel shows so much more or less. */
+const ZOOM = 1.25;
+/** No less than this is shown, s. */
+const LEAST_S = 5;
 
-/** Least and greatest of each pixel, one after the other, so that a line through them shows every peak. */
-function pointsOf(series: Series, channel: string, turn: (x: number) => number): Points {
-  const own = series.channels[channel];
-  if (!own) return [];
-  const n = own.least.length;
-  const step = (series.toS - series.fromS) / n;
-  const out: Points = [];
-  for (let k = 0; k < n; k++) {
-    const low = own.least[k] ?? null;
-    const high = own.most[k] ?? null;
-    // a pixel without a sample between two that have some is no silence
-    if (low === null || high === null) continue;
-    const at = (series.fromS + (k + 0.5) * step) / 60;
-    out.push([at, turn(low)]);
-    if (high !== low) out.push([at, turn(high)]);
-  }
-  return out;
-}
-
-/** Power, temperature and level of a run, one above the other on one clock. */
+/** Power, temperature and level of a run on one clock, zoomed by wheel, panned by dragging, with the window of the steady state. */
 export default function RunChart({
   series,
   marks,
+  under,
+  shown,
+  show,
+  window,
+  moveWindow,
   theme,
   units,
 }: {
   series: Series;
   marks: RunMarks;
+  under: readonly UnderRun[];
+  shown: Stretch;
+  show: (next: Stretch) => void;
+  /** The steady state that is read; null where there is none. */
+  window: Stretch | null;
+  moveWindow: (next: Stretch) => void;
   theme: string;
   units: UnitPreference;
 }) {
@@ -67,133 +60,176 @@ export default function RunChart({
   useEffect(() => {
     const element = holder.current;
     if (!element || !chart.current) return;
-    const c = themeColours(element);
-    const text = 'Hanken Grotesk Variable, sans-serif';
-    const mono = 'Spline Sans Mono Variable, monospace';
-    const hasLevel = 'levelDbA' in series.channels;
-    const fans = Object.keys(series.channels).filter((x) => x.startsWith('fanRpm.'));
-    const last = hasLevel ? 'dB(A)' : fans.length > 0 ? 'rpm' : null;
-    const bands = [
-      { top: 34, height: last ? '32%' : '42%', name: 'watts' },
-      { top: last ? '45%' : '56%', height: last ? '27%' : '36%', name: units.temperature },
-      ...(last ? [{ top: '81%', height: '11%', name: last }] : []),
-    ];
-    const plain = (x: number) => x;
-    const warm = (x: number) => toShown(x, '°C', units);
-    const line = (
-      name: string,
-      band: number,
-      data: Points,
-      type: number[] | 'solid',
-      color: string,
-    ) => ({
-      name,
-      type: 'line' as const,
-      xAxisIndex: band,
-      yAxisIndex: band,
-      symbol: 'none',
-      animation: false,
-      data,
-      lineStyle: { color, width: 1.4, type },
-      itemStyle: { color },
-      endLabel: { show: true, formatter: name, color: c.ink, fontFamily: text, fontSize: 12 },
-    });
-    const of = (
-      channel: string,
-      name: string,
-      band: number,
-      type: number[] | 'solid',
-      color: string,
-      turn = plain,
-    ) =>
-      channel in series.channels
-        ? [line(name, band, pointsOf(series, channel, turn), type, color)]
-        : [];
-    const lines = [
-      ...of('cpuPowerW', 'CPU', 0, 'solid', c.ink),
-      ...of('gpuPowerW', 'GPU', 0, [7, 4], c.ink),
-      ...of('cpuC', 'CPU', 1, 'solid', c.heat, warm),
-      ...of('gpuC', 'GPU', 1, [7, 4], c.heat, warm),
-      ...(hasLevel
-        ? of('levelDbA', 'level', 2, 'solid', c.air)
-        : fans.flatMap((f, i) => of(f, f.slice('fanRpm.'.length), 2, i ? [7, 4] : 'solid', c.air))),
-    ];
-    const area = marks.steady.map((s) => [{ xAxis: s.fromS / 60 }, { xAxis: s.toS / 60 }]);
     chart.current.setOption(
-      {
-        grid: bands.map((b) => ({ left: 48, right: 52, top: b.top, height: b.height })),
-        xAxis: bands.map((_, i) => ({
-          type: 'value' as const,
-          gridIndex: i,
-          min: series.fromS / 60,
-          max: series.toS / 60,
-          axisLabel: {
-            show: i === bands.length - 1,
-            color: c.ink,
-            fontFamily: mono,
-            fontSize: 12,
-            formatter: (m: number) =>
-              Math.abs(m - series.toS / 60) < 1e-9 ? 'min' : String(Number(m.toFixed(2))),
-          },
-          axisLine: { show: false },
-          axisTick: { show: false },
-          splitLine: { lineStyle: { color: c.rule } },
-        })),
-        yAxis: bands.map((b, i) => ({
-          type: 'value' as const,
-          gridIndex: i,
-          scale: i > 0,
-          splitNumber: i === 2 ? 2 : 4,
-          name: b.name,
-          nameTextStyle: { color: c.ink, fontFamily: text, fontSize: 12, align: 'left' as const },
-          nameGap: 8,
-          axisLabel: { color: c.ink, fontFamily: mono, fontSize: 12 },
-          splitLine: { lineStyle: { color: c.rule } },
-        })),
-        tooltip: {
-          trigger: 'axis' as const,
-          axisPointer: { type: 'line' as const, lineStyle: { color: c.air } },
-          backgroundColor: c.ground,
-          borderColor: c.rule,
-          textStyle: { color: c.ink, fontFamily: text, fontSize: 12 },
-          valueFormatter: (x: unknown) => (typeof x === 'number' ? x.toFixed(1) : 'silent'),
-        },
-        axisPointer: { link: [{ xAxisIndex: 'all' as const }] },
-        dataZoom: [{ type: 'inside' as const, xAxisIndex: bands.map((_, i) => i) }],
-        series: lines.map((l, i) => ({
-          ...l,
-          ...(lines.findIndex((x) => x.xAxisIndex === l.xAxisIndex) === i
-            ? {
-                markArea: {
-                  silent: true,
-                  itemStyle: { color: c.air, opacity: 0.1 },
-                  data: area,
-                },
-                ...(l.xAxisIndex === 0
-                  ? {
-                      markLine: {
-                        silent: true,
-                        symbol: 'none',
-                        animation: false,
-                        lineStyle: { color: c.heat, width: 1, type: [1, 3] },
-                        label: {
-                          show: true,
-                          formatter: '{b}',
-                          color: c.heat,
-                          fontFamily: text,
-                          fontSize: 12,
-                          position: 'insideEndTop' as const,
-                        },
-                        data: marks.events.map((e) => ({ name: e.words, xAxis: e.atS / 60 })),
-                      },
-                    }
-                  : {}),
-              }
-            : {}),
-        })),
-      },
+      runChartOption(series, marks, under, shown, themeColours(element), units),
       { notMerge: true },
     );
-  }, [chart, holder, series, marks, theme, units]);
-  return <div ref={holder} className="w-full h-full" data-testid="run-chart" />;
+  }, [chart, holder, series, marks, under, shown, theme, units]);
+  const { surface, atS } = useZoom(shown, series.lastS, show);
+  const share = (s: number) => (s - shown.fromS) / (shown.toS - shown.fromS);
+  return (
+    <div
+      ref={surface}
+      className="relative w-full h-full select-none touch-pan-y"
+      data-testid="run-chart"
+    >
+      <div ref={holder} className="absolute inset-0" />
+      <div
+        className="absolute inset-y-0 pointer-events-none overflow-hidden"
+        style={{ left: PLOT.left, right: PLOT.right }}
+      >
+        {marks.segments.map((s) => {
+          const from = Math.max(0, share(s.fromS));
+          const to = Math.min(1, share(s.toS));
+          return to - from > 0.02 ? (
+            <span
+              key={s.fromS}
+              className="absolute top-0 h-[18px] bg-rule/60 border-l border-ground text-small leading-[18px] px-1 truncate"
+              style={{ left: `${100 * from}%`, width: `${100 * (to - from)}%` }}
+              title={s.words}
+            >
+              {s.words}
+            </span>
+          ) : null;
+        })}
+      </div>
+      {window && (
+        <div
+          className="absolute inset-y-0 pointer-events-none"
+          style={{ left: PLOT.left, right: PLOT.right }}
+        >
+          {(['fromS', 'toS'] as const).map((end) => (
+            <Handle
+              key={end}
+              end={end}
+              window={window}
+              lastS={series.lastS}
+              share={share(window[end])}
+              atS={atS}
+              move={moveWindow}
+            />
+          ))}
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** One end of the window: dragged, or moved by arrows. */
+function Handle({
+  end,
+  window,
+  lastS,
+  share,
+  atS,
+  move,
+}: {
+  end: 'fromS' | 'toS';
+  window: Stretch;
+  lastS: number;
+  share: number;
+  atS: (clientX: number) => number;
+  move: (next: Stretch) => void;
+}) {
+  const to = (s: number) => {
+    const next = { ...window, [end]: Math.min(lastS, Math.max(0, s)) };
+    if (next.toS - next.fromS >= LEAST_S) move(next);
+  };
+  if (share < 0 || share > 1) return null;
+  return (
+    <div
+      role="slider"
+      tabIndex={0}
+      aria-label={end === 'fromS' ? 'the window begins' : 'the window ends'}
+      aria-valuemin={0}
+      aria-valuemax={Math.round(lastS)}
+      aria-valuenow={Math.round(window[end])}
+      aria-valuetext={`${Math.floor(window[end] / 60)} min ${Math.round(window[end] % 60)} s`}
+      className="absolute top-[22px] bottom-6 w-6 -ml-3 cursor-ew-resize pointer-events-auto focus-visible:outline-2 focus-visible:outline-air after:absolute after:inset-y-0 after:left-1/2 after:border-l after:border-air"
+      style={{ left: `${100 * share}%` }}
+      onKeyDown={(e) => {
+        const by = { ArrowLeft: -1, ArrowRight: 1 }[e.key];
+        if (!by) return;
+        e.preventDefault();
+        e.stopPropagation();
+        to(window[end] + by * (e.shiftKey ? 60 : 10));
+      }}
+      onPointerDown={(e) => {
+        e.stopPropagation();
+        e.currentTarget.setPointerCapture(e.pointerId);
+      }}
+      onPointerMove={(e) => {
+        if (e.currentTarget.hasPointerCapture(e.pointerId)) to(Math.round(atS(e.clientX)));
+      }}
+    />
+  );
+}
+
+/** Wheel and drag over the plots: what is shown of the run. */
+function useZoom(shown: Stretch, lastS: number, show: (next: Stretch) => void) {
+  const surface = useRef<HTMLDivElement>(null);
+  const latest = useRef({ shown, lastS, show });
+  latest.current = { shown, lastS, show };
+  const shareAt = (clientX: number): number => {
+    const box = surface.current?.getBoundingClientRect();
+    if (!box) return 0;
+    const width = Math.max(1, box.width - PLOT.left - PLOT.right);
+    return Math.min(1, Math.max(0, (clientX - box.left - PLOT.left) / width));
+  };
+  useEffect(() => {
+    const element = surface.current;
+    if (!element) return;
+    const set = (fromS: number, spanS: number) => {
+      const { lastS: end, show: tell } = latest.current;
+      const span = Math.min(Math.max(LEAST_S, spanS), Math.max(LEAST_S, end));
+      const from = Math.min(Math.max(0, fromS), Math.max(0, end - span));
+      tell({ fromS: from, toS: from + span });
+    };
+    const wheel = (e: WheelEvent) => {
+      // scrolling the page stays scrolling; the wheel zooms with Ctrl, or where it runs sideways
+      if (!e.ctrlKey && Math.abs(e.deltaX) <= Math.abs(e.deltaY)) return;
+      e.preventDefault();
+      const { fromS, toS } = latest.current.shown;
+      const span = toS - fromS;
+      if (!e.ctrlKey) set(fromS + (span * e.deltaX) / 800, span);
+      else {
+        const share = shareAt(e.clientX);
+        const next = span * (e.deltaY > 0 ? ZOOM : 1 / ZOOM);
+        set(fromS + share * (span - next), next);
+      }
+    };
+    let dragged: { x: number; fromS: number; span: number; width: number } | null = null;
+    const down = (e: PointerEvent) => {
+      if (e.button !== 0 || e.pointerType === 'touch') return;
+      const { fromS, toS } = latest.current.shown;
+      dragged = {
+        x: e.clientX,
+        fromS,
+        span: toS - fromS,
+        width: element.clientWidth - PLOT.left - PLOT.right,
+      };
+    };
+    const move = (e: PointerEvent) => {
+      if (!dragged || !(e.buttons & 1)) return;
+      set(dragged.fromS - ((e.clientX - dragged.x) / dragged.width) * dragged.span, dragged.span);
+    };
+    const up = () => (dragged = null);
+    const whole = () => set(0, latest.current.lastS);
+    element.addEventListener('wheel', wheel, { passive: false });
+    element.addEventListener('pointerdown', down);
+    element.addEventListener('pointermove', move);
+    globalThis.addEventListener('pointerup', up);
+    element.addEventListener('dblclick', whole);
+    return () => {
+      element.removeEventListener('wheel', wheel);
+      element.removeEventListener('pointerdown', down);
+      element.removeEventListener('pointermove', move);
+      globalThis.removeEventListener('pointerup', up);
+      element.removeEventListener('dblclick', whole);
+    };
+  }, []);
+  return {
+    surface,
+    atS: (clientX: number) => shown.fromS + shareAt(clientX) * (shown.toS - shown.fromS),
+  };
 }

@@ -7,6 +7,7 @@ import type { Draft } from './draft';
 import type { CaseRequest } from '@zugluft/core/case/openCase';
 import type { StoredBand } from '@zugluft/core/uncertainty/storedBands';
 import type { DrawSummary } from '@zugluft/core/uncertainty/summary';
+import { useCalibration, type CalibrationInUse } from './useCalibration';
 import { useBanded } from './useBanded';
 import { useDraws, type Draws } from './useDraws';
 import { useJudged } from './useJudged';
@@ -59,6 +60,8 @@ export interface MachineFileValue {
   /** The newest draws there are, perhaps of a moment ago. */
   summary: DrawSummary | null;
   draws: Draws;
+  /** The version that the estimate stands on; null: the record alone. */
+  calibration: CalibrationInUse | null;
   /** The answer shown is not that of what stands on the page. */
   stale: boolean;
 }
@@ -110,10 +113,11 @@ export function MachineFile({
   );
   const caps = useMemo(() => capsOf(lab), [lab]);
   const [ratio, chooseRatio] = useState<MachineFileValue['ratio']>(null);
-  const request = useMemo<CaseRequest | null>(
+  const plainRequest = useMemo<CaseRequest | null>(
     () => record && { record, setting: settingId, lab, ratio: ratio ?? undefined },
     [record, settingId, lab, ratio],
   );
+  const { request, calibration } = useCalibration(machine.id, machine.revision > 0, plainRequest);
   const plain = useEstimate(request);
   const draws = useDraws(request);
   // of the record as the server has it, in its first setting
@@ -161,6 +165,7 @@ export function MachineFile({
     provisional,
     summary,
     draws,
+    calibration,
     stale: live.request !== request || !parsed.complete,
   };
   return <Context.Provider value={value}>{children}</Context.Provider>;

@@ -23,6 +23,7 @@ import { MissingList } from './MissingList';
 import { NoteList } from './NoteList';
 import { QuietFor } from './QuietFor';
 import { RatioChoice } from './RatioChoice';
+import { StandsOn } from './StandsOn';
 
 /** The answer beside whatever is typed: the noise ladder and, small, the envelope. */
 export function ReadoutPanel() {
@@ -38,6 +39,7 @@ export function ReadoutPanel() {
     settingId,
     chooseSetting,
     machine,
+    calibration,
   } = useMachineFile();
   const [name, setName] = useState<ReadoutName>('together');
   const { theme } = useTheme();
@@ -95,6 +97,7 @@ export function ReadoutPanel() {
           </select>
         </label>
       )}
+      {calibration && <StandsOn {...calibration} machineId={machine.id} />}
       {!complete && (
         <div className="text-[0.9rem] my-1.5 border-l-2 border-heat pl-2" role="status">
           <span className="text-heat font-semibold">

@@ -13,24 +13,29 @@ import { useDocument } from '../../documents/useDocument';
 import { Kbd } from '../../kit/Kbd';
 import { useTheme } from '../../kit/theme';
 import { useUnits } from '../../kit/units';
+import { Foretold } from './Foretold';
+import { LogPlaces } from './LogPlaces';
 import { RunSays } from './RunSays';
 import { RunSheet } from './RunSheet';
-import { eventWords } from './runWords';
+import { clockWords, eventWords, SEGMENT_WORDS, USES, USE_WORDS } from './runWords';
+import { PIXELS, useUnderRun } from './useUnderRun';
+import { useShown } from './useShown';
+import { useWindow } from './useWindow';
 
 const RunChart = lazy(() => import('../../documents/answer/RunChart'));
-const PIXELS = 700;
-const USES = ['fit', 'hold-out', 'leave-out'] as const;
 
 /** One run: its sheet, its logs, what they say. */
 export function RunDesk({
   machineId,
-  id,
   start,
+  others,
 }: {
   machineId: string;
-  id: string;
   start: KeptRun;
+  /** All runs of the machine. */
+  others: readonly KeptRun[];
 }) {
+  const { id } = start;
   const { theme } = useTheme();
   const { units } = useUnits();
   const { view, keeper, error } = useDocument('run', id, {
@@ -75,42 +80,98 @@ export function RunDesk({
       { use: USES[(USES.indexOf(run.use ?? 'fit') + 1) % USES.length]! },
       'what the run is for',
     );
-  useCommands({ 'add-log': () => picker.current?.click(), 'run-use': nextUse });
 
   // what the server has of it: its answers are of that revision
   const revision = view?.revision ?? start.revision;
-  const hasLogs = start.run.logs?.length ?? 0;
+  const hasLogs = (start.run.logs?.length ?? 0) > 0;
   const analysis = useQuery({
     queryKey: runKeys.analysis(id, revision),
     queryFn: ({ signal }) => readAnalysis(machineId, id, signal),
-    enabled: hasLogs > 0,
+    enabled: hasLogs,
     placeholderData: (before) => before,
     retry: false,
   });
+  const lastS = analysis.data?.log.durationS ?? 0;
+  const { shown, show, isWhole } = useShown(lastS);
   const series = useQuery({
-    queryKey: runKeys.series(id, revision, null, null),
+    queryKey: runKeys.series(
+      id,
+      revision,
+      isWhole ? null : shown.fromS,
+      isWhole ? null : shown.toS,
+    ),
     queryFn: ({ signal }) =>
-      readSeries(machineId, id, { fromS: null, toS: null, pixels: PIXELS }, signal),
-    enabled: hasLogs > 0,
+      readSeries(
+        machineId,
+        id,
+        { fromS: isWhole ? null : shown.fromS, toS: isWhole ? null : shown.toS, pixels: PIXELS },
+        signal,
+      ),
+    enabled: hasLogs,
     placeholderData: (before) => before,
     retry: false,
+  });
+  const loadFromS =
+    analysis.data?.segments.find((s) => s.kind === 'short' || s.kind === 'sustained')?.fromS ?? 0;
+  const loadToS =
+    analysis.data?.segments.findLast((s) => s.kind === 'sustained' || s.kind === 'later')?.toS ??
+    lastS;
+  const under = useUnderRun({
+    machineId,
+    run,
+    others: others.filter((r) => r.id !== id && (r.run.logs?.length ?? 0) > 0),
+    analysis: analysis.data ?? null,
+    load: { fromS: loadFromS, toS: loadToS },
+  });
+  const { window, moveWindow, step, isChosen, release } = useWindow(
+    analysis.data ?? null,
+    run,
+    (steady, what) => change({ steady }, what),
+  );
+  useCommands({
+    'add-log': () => picker.current?.click(),
+    'run-use': nextUse,
+    'run-zoom': () =>
+      isWhole && window
+        ? show({
+            fromS: Math.max(0, window.fromS - 0.02 * (window.toS - window.fromS)),
+            toS: Math.min(lastS, window.toS + 0.02 * (window.toS - window.fromS)),
+          })
+        : show({ fromS: 0, toS: lastS }),
+    'run-window': (key) => step(key ?? ''),
+    'run-overlay': under.nextOther,
+    'run-simulation': under.toggleSimulation,
   });
   const marks = useMemo(
     () => ({
-      steady: analysis.data?.steady ?? [],
+      steady: window ? [window] : [],
+      segments: (analysis.data?.segments ?? []).map((s) => ({
+        fromS: s.fromS,
+        toS: s.toS,
+        words: SEGMENT_WORDS[s.kind] ?? s.kind,
+      })),
       events: (analysis.data?.events ?? [])
         .filter((e) => e.kind === 'short-limit-ends' || e.kind === 'later-limit')
-        .map((e) => ({ atS: e.atS, words: eventWords(e) })),
+        .map((e) => ({ atS: e.atS, words: `${clockWords(e.atS)} ${eventWords(e)}` })),
     }),
-    [analysis.data],
+    [analysis.data, window],
   );
   const failed = problem ?? error?.message ?? analysis.error?.message ?? null;
+  const button = 'cursor-pointer hover:text-ink';
   return (
     <div
       onDragOver={(e) => e.preventDefault()}
       onDrop={(e) => {
         e.preventDefault();
         void take([...e.dataTransfer.files]);
+      }}
+      onPaste={(e) => {
+        const pasted = e.clipboardData.files.length
+          ? [...e.clipboardData.files]
+          : pastedLog(e.clipboardData.getData('text/plain'), e.target);
+        if (pasted.length === 0) return;
+        e.preventDefault();
+        void take(pasted);
       }}
     >
       <input
@@ -125,42 +186,99 @@ export function RunDesk({
           e.currentTarget.value = '';
         }}
       />
-      <p className="text-small text-quiet flex flex-wrap gap-x-4">
+      <p className="text-small text-quiet flex flex-wrap gap-x-4 gap-y-1 items-baseline">
         <span>
           {logs.length === 0 ? 'no log yet' : logs.map((l) => l.file).join(', ')}
           {sending && `, reading ${sending}`}
         </span>
-        <button
-          type="button"
-          className="cursor-pointer hover:text-ink"
-          onClick={() => picker.current?.click()}
-        >
+        <button type="button" className={button} onClick={() => picker.current?.click()}>
           add logs <Kbd>a</Kbd>
         </button>
-        <button type="button" className="cursor-pointer hover:text-ink" onClick={nextUse}>
-          fit, hold out, leave out <Kbd>v</Kbd>
+        <button type="button" className={button} onClick={nextUse}>
+          <span className="text-ink">{USE_WORDS[run.use ?? 'fit']}</span>, then{' '}
+          {USE_WORDS[USES[(USES.indexOf(run.use ?? 'fit') + 1) % USES.length]!]} <Kbd>v</Kbd>
         </button>
+        {series.data && (
+          <>
+            <button type="button" className={button} onClick={under.nextOther}>
+              {under.otherName ? `under it: ${under.otherName}` : 'another run under it'}{' '}
+              <Kbd>x</Kbd>
+            </button>
+            <button
+              type="button"
+              className={button}
+              aria-pressed={under.simulated}
+              onClick={under.toggleSimulation}
+            >
+              {under.simulated ? 'simulated: dotted' : 'simulation'} <Kbd>s</Kbd>
+            </button>
+          </>
+        )}
       </p>
       {failed && (
         <p role="alert" className="text-heat py-1">
           {failed}.
         </p>
       )}
+      {under.problem && <p className="text-heat text-small">{under.problem}</p>}
       {series.data && (
-        <div
-          className="h-[min(26rem,52vh)]"
-          role="img"
-          aria-label="power, temperature and level over time; the same in words below"
-        >
-          <Suspense fallback={<p className="text-quiet p-4">drawing</p>}>
-            <RunChart series={series.data} marks={marks} theme={theme} units={units} />
-          </Suspense>
-        </div>
+        <>
+          <div
+            className="h-[min(26rem,52vh)] mt-1"
+            role="group"
+            aria-label="power, temperature and level over time; the same in words below"
+          >
+            <Suspense fallback={<p className="text-quiet p-4">drawing</p>}>
+              <RunChart
+                series={series.data}
+                marks={marks}
+                under={under.lines}
+                shown={shown}
+                show={show}
+                window={window}
+                moveWindow={moveWindow}
+                theme={theme}
+                units={units}
+              />
+            </Suspense>
+          </div>
+          <p className="text-small text-quiet flex flex-wrap gap-x-4 no-print">
+            <span>
+              window <Kbd>←</Kbd> <Kbd>→</Kbd> wider, narrower <Kbd>+</Kbd> <Kbd>−</Kbd>
+            </span>
+            {isChosen && (
+              <button type="button" className={button} onClick={release}>
+                back to the window that was found
+              </button>
+            )}
+            <span>
+              {isWhole ? 'zoom to it' : 'the whole run'} <Kbd>z</Kbd>, wheel with Ctrl, drag
+            </span>
+          </p>
+        </>
       )}
       <div className="grid lg:grid-cols-2 gap-x-6 gap-y-4 pt-2">
-        {analysis.data && <RunSays analysis={analysis.data} run={run} />}
+        <div>
+          {analysis.data && <RunSays analysis={analysis.data} run={run} />}
+          <Foretold
+            machineId={machineId}
+            kept={start}
+            run={run}
+            result={analysis.data?.foretold ?? null}
+          />
+          {(analysis.data?.log.logs?.length ?? 0) > 1 && (
+            <LogPlaces run={run} places={analysis.data!.log.logs!} change={change} />
+          )}
+        </div>
         <RunSheet run={run} change={change} />
       </div>
     </div>
   );
+}
+
+/** Text that is a table, pasted beside the fields, as a log. */
+function pastedLog(text: string, target: EventTarget): File[] {
+  if (target instanceof HTMLElement && /^(INPUT|TEXTAREA)$/.test(target.tagName)) return [];
+  if (text.split('\n').length < 3) return [];
+  return [new File([text], 'pasted.csv', { type: 'text/csv' })];
 }

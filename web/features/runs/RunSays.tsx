@@ -1,6 +1,6 @@
 import type { RunAnalysis, RunDocument } from '../../api/runs';
 import { wattsText } from '../../documents/answer/words';
-import { clockWords, eventWords } from './runWords';
+import { clockWords, eventWords, heldBySetting } from './runWords';
 
 type Mean = { mean: number; plusMinus: number; upperBound?: boolean };
 
@@ -36,7 +36,8 @@ export function RunSays({ analysis, run }: { analysis: RunAnalysis; run: RunDocu
               {level.upperBound ? 'at most ' : 'at '}
               <span className="figure">{level.mean.toFixed(1)}</span> ± {level.plusMinus.toFixed(1)}{' '}
               <span className="unit">dB(A)</span>
-              {typeof run.backgroundDbA === 'number' && `, background ${run.backgroundDbA} taken off`}
+              {typeof run.backgroundDbA === 'number' &&
+                `, background ${run.backgroundDbA} taken off`}
             </p>
           )}
           <p className="text-small text-quiet">
@@ -50,7 +51,9 @@ export function RunSays({ analysis, run }: { analysis: RunAnalysis; run: RunDocu
           Never settled: {analysis.whyNot}.
         </p>
       )}
-      {analysis.against && <AgainstBand against={analysis.against} />}
+      {analysis.against && (
+        <AgainstBand against={analysis.against} held={heldBySetting(analysis)} />
+      )}
       {analysis.events.length > 0 && (
         <>
           <h3 className="text-small font-semibold mt-3">What happened</h3>
@@ -79,8 +82,17 @@ export function RunSays({ analysis, run }: { analysis: RunAnalysis; run: RunDocu
 }
 
 /** Measured watts as a mark on the band that was foretold. */
-function AgainstBand({ against }: { against: NonNullable<RunAnalysis['against']> }) {
-  const { p05, p50, p95, measuredW, inBand, cap } = against;
+function AgainstBand({
+  against,
+  held,
+}: {
+  against: NonNullable<RunAnalysis['against']>;
+  /** The setting held the watts, not the cooling. */
+  held: boolean;
+}) {
+  const { p05, p50, p95, measuredW, cap } = against;
+  // what the setting held says that the cooling carries at least so much
+  const inBand = held ? measuredW <= p95 : against.inBand;
   const low = Math.min(p05, measuredW);
   const span = Math.max(p95, measuredW) - low || 1;
   const at = (x: number) => `${4 + (92 * (x - low)) / span}%`;
@@ -90,26 +102,32 @@ function AgainstBand({ against }: { against: NonNullable<RunAnalysis['against']>
       <p className="text-small text-quiet">
         The record foretells at {cap === 'full' ? 'full speed' : `${Number(cap).toFixed(1)} dB(A)`}
       </p>
-      <svg viewBox="0 0 100 16" className="w-full h-8" preserveAspectRatio="none" aria-hidden>
-        <line x1="0" x2="100" y1="8" y2="8" className="stroke-rule" strokeWidth="0.6" />
-        <rect
-          x={4 + (92 * (p05 - low)) / span}
-          width={(92 * (p95 - p05)) / span}
-          y="4"
-          height="8"
-          className="fill-heat"
-          opacity="0.25"
+      <div className="relative">
+        <svg viewBox="0 0 100 16" className="w-full h-8" preserveAspectRatio="none" aria-hidden>
+          <line x1="0" x2="100" y1="8" y2="8" className="stroke-rule" strokeWidth="0.6" />
+          <rect
+            x={4 + (92 * (p05 - low)) / span}
+            width={(92 * (p95 - p05)) / span}
+            y="4"
+            height="8"
+            className="fill-heat"
+            opacity="0.25"
+          />
+          <line
+            x1={4 + (92 * (p50 - low)) / span}
+            x2={4 + (92 * (p50 - low)) / span}
+            y1="2"
+            y2="14"
+            className="stroke-ink"
+            strokeWidth="0.8"
+          />
+        </svg>
+        <span
+          className="absolute top-[11px] w-2.5 h-2.5 -ml-[5px] rotate-45 bg-ink"
+          style={{ left: at(measuredW) }}
+          aria-hidden
         />
-        <line
-          x1={4 + (92 * (p50 - low)) / span}
-          x2={4 + (92 * (p50 - low)) / span}
-          y1="2"
-          y2="14"
-          className="stroke-ink"
-          strokeWidth="0.8"
-        />
-        <circle cx={4 + (92 * (measuredW - low)) / span} cy="8" r="1.6" className="fill-ink" />
-      </svg>
+      </div>
       <p className="relative h-4 figure text-small" aria-hidden>
         {[p05, p50, p95].map((x) => (
           <span key={x} className="absolute -translate-x-1/2" style={{ left: at(x) }}>
@@ -121,6 +139,7 @@ function AgainstBand({ against }: { against: NonNullable<RunAnalysis['against']>
         <span className="figure">{measuredW.toFixed(1)}</span> <span className="unit">W</span>{' '}
         measured, {inBand ? 'inside its band' : 'outside its band'}, {Math.abs(by).toFixed(0)} W{' '}
         {by < 0 ? 'below' : 'above'} the middle of {wattsText(p05)} to {wattsText(p95)}
+        {held && '; the setting held them, the cooling carries at least as much'}
       </p>
     </div>
   );

@@ -1,8 +1,8 @@
-import { useState } from 'react';
 import { LIDS, LOADED_DIES, LOAD_KINDS, SOURCES } from '@zugluft/core/runs/runDocument';
 import type { RunDocument } from '../../api/runs';
 import { FieldRow } from '../../kit/FieldRow';
 import { PlainInput } from '../../kit/PlainInput';
+import { NumberInput } from './NumberInput';
 import { useMachineFile } from '../../documents/record/MachineFile';
 
 type Change = (next: Partial<RunDocument>, what: string) => void;
@@ -124,44 +124,5 @@ function Choice({
         ))}
       </select>
     </FieldRow>
-  );
-}
-
-/** A number that may be left out; half typed it is neither an error nor a loss. */
-function NumberInput({
-  label,
-  value,
-  low,
-  high,
-  set,
-}: {
-  label: string;
-  value: number | null;
-  low: number;
-  high: number;
-  set: (value: number | null) => void;
-}) {
-  const [text, setText] = useState(value === null ? '' : String(value));
-  const [error, setError] = useState<string | undefined>(undefined);
-  return (
-    <PlainInput
-      label={label}
-      value={text}
-      max={20}
-      error={error}
-      onChange={(typed) => {
-        setText(typed);
-        const x = Number(typed.trim().replace(',', '.'));
-        if (typed.trim() === '') {
-          setError(undefined);
-          set(null);
-        } else if (!Number.isFinite(x)) setError('is no number');
-        else if (x < low || x > high) setError(`must be from ${low} to ${high}`);
-        else {
-          setError(undefined);
-          set(x);
-        }
-      }}
-    />
   );
 }

@@ -1,18 +1,22 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { listRuns, makeRun, runKeys, type KeptRun } from '../../api/runs';
+import { useSearchParams } from 'react-router';
+import type { Cap } from '@zugluft/core/envelope/fanStates';
+import { foretellRun, listRuns, makeRun, runKeys, type KeptRun } from '../../api/runs';
 import { useCommands } from '../../documents/commands';
 import { onArrived } from '../../documents/keepers';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { Kbd } from '../../kit/Kbd';
+import { CalibrationView } from './CalibrationView';
+import { PlanView } from './PlanView';
 import { RunDesk } from './RunDesk';
-import { runName, USE_WORDS } from './runWords';
+import { capWords, runName, USE_WORDS } from './runWords';
 
-/** Load runs of this machine: what was really sustained, and how it stands against the estimate. */
+/** Load runs of this machine: what was really sustained, how it stands against the estimate, what it teaches. */
 export function RunsStep() {
-  const { machine, made, draft } = useMachineFile();
+  const { machine, made, draft, settingId } = useMachineFile();
   const client = useQueryClient();
-  const [chosen, setChosen] = useState<string | null>(null);
+  const [params, setParams] = useSearchParams();
   const [problem, setProblem] = useState<string | null>(null);
   const { data: runs, error } = useQuery({
     queryKey: runKeys.of(machine.id),
@@ -26,35 +30,52 @@ export function RunsStep() {
       }),
     [client, machine.id],
   );
-  const begin = async () => {
-    const setting = (draft['settings'] as { id: string }[] | undefined)?.[0]?.id;
+  const view = params.get('view');
+  const chosen = params.get('run');
+  const choose = (run: string) => setParams({ run }, { replace: true });
+  const look = (next: 'plan' | 'calibration') =>
+    setParams(view === next ? {} : { view: next }, { replace: true });
+
+  /** Makes a run; one that is planned is foretold at once. */
+  const begin = async (on: 'cpu' | 'gpu' | 'both' | 'none', cap: Cap | null) => {
+    const first = (draft['settings'] as { id: string }[] | undefined)?.[0]?.id;
+    const setting = settingId ?? first;
+    setProblem(null);
     try {
       const run = await makeRun(machine.id, {
         format: 'zugluft-run',
         formatVersion: 1,
         id: crypto.randomUUID(),
-        startedAt: new Date().toISOString(),
-        load: { kind: 'stress', on: 'both' },
+        ...(cap === null ? { startedAt: new Date().toISOString() } : { fanMode: capWords(cap) }),
+        load: { kind: on === 'none' ? 'idle' : 'stress', on },
         ...(setting ? { setting } : {}),
         source: 'mains',
         lid: 'open',
         use: 'fit',
       });
+      if (cap !== null) await foretellRun(machine.id, run.id, cap);
       await client.invalidateQueries({ queryKey: runKeys.of(machine.id) });
-      setChosen(run.id);
-      setProblem(null);
+      choose(run.id);
     } catch (cause) {
       setProblem((cause as Error).message);
+      await client.invalidateQueries({ queryKey: runKeys.of(machine.id) });
     }
   };
   const list = runs ?? [];
-  const open = list.find((r) => r.id === chosen) ?? list[list.length - 1] ?? null;
+  const open = view ? null : (list.find((r) => r.id === chosen) ?? list[list.length - 1] ?? null);
   const nextRun = () => {
     const at = list.findIndex((r) => r.id === open?.id);
     const next = list[(at + 1) % Math.max(1, list.length)];
-    if (next) setChosen(next.id);
+    if (next) choose(next.id);
   };
-  useCommands({ 'new-run': () => void begin(), 'next-run': nextRun });
+  useCommands({
+    'new-run': () => void begin('both', null),
+    'next-run': nextRun,
+    'run-plan': () => look('plan'),
+    calibration: () => look('calibration'),
+  });
+  const button = (pressed: boolean) =>
+    `cursor-pointer hover:text-ink ${pressed ? 'text-ink font-semibold' : 'text-quiet'}`;
   return (
     <div>
       <nav
@@ -67,15 +88,27 @@ export function RunsStep() {
             run={r}
             number={i + 1}
             open={r.id === open?.id}
-            choose={() => setChosen(r.id)}
+            choose={() => choose(r.id)}
           />
         ))}
+        <button type="button" className={button(false)} onClick={() => void begin('both', null)}>
+          new run <Kbd>n</Kbd>
+        </button>
         <button
           type="button"
-          className="cursor-pointer text-quiet hover:text-ink"
-          onClick={() => void begin()}
+          aria-pressed={view === 'plan'}
+          className={button(view === 'plan')}
+          onClick={() => look('plan')}
         >
-          new run <Kbd>n</Kbd>
+          plan <Kbd>r</Kbd>
+        </button>
+        <button
+          type="button"
+          aria-pressed={view === 'calibration'}
+          className={button(view === 'calibration')}
+          onClick={() => look('calibration')}
+        >
+          calibration <Kbd>c</Kbd>
         </button>
       </nav>
       {(problem ?? error) && (
@@ -86,13 +119,16 @@ export function RunsStep() {
       {!made && (
         <p className="text-quiet">Runs can be kept once the first figure of this machine is.</p>
       )}
-      {made && runs && list.length === 0 && (
+      {made && runs && list.length === 0 && !view && (
         <p className="text-quiet max-w-prose">
-          No run yet. Begin one with <Kbd>n</Kbd>, load the machine, then drop the logs of the load
-          and of the level meter here: they are cut, averaged and held against the estimate.
+          No run yet. See with <Kbd>r</Kbd> which one would teach most and foretell it, or begin one
+          with <Kbd>n</Kbd>; load the machine, then drop the logs of the load and of the level meter
+          here: they are cut, averaged and held against the estimate.
         </p>
       )}
-      {open && <RunDesk key={open.id} machineId={machine.id} id={open.id} start={open} />}
+      {made && view === 'plan' && <PlanView runs={list} begin={begin} />}
+      {made && view === 'calibration' && <CalibrationView runs={list} />}
+      {open && <RunDesk key={open.id} machineId={machine.id} start={open} others={list} />}
     </div>
   );
 }
@@ -108,6 +144,7 @@ function RunTab({
   open: boolean;
   choose: () => void;
 }) {
+  const planned = (run.run.logs?.length ?? 0) === 0;
   return (
     <button
       type="button"
@@ -116,7 +153,9 @@ function RunTab({
       onClick={choose}
     >
       <span className="figure">{number}</span> {runName(run.run)}{' '}
-      <span className="text-small text-quiet font-normal">{USE_WORDS[run.run.use ?? 'fit']}</span>
+      <span className="text-small text-quiet font-normal">
+        {planned ? 'planned' : USE_WORDS[run.run.use ?? 'fit']}
+      </span>
     </button>
   );
 }

@@ -33,6 +33,8 @@ export function runName(run: RunDocument): string {
   return [run.load ? ON_WORDS[run.load.on] : 'run', run.setting].filter(Boolean).join(', ');
 }
 
+export const USES = ['fit', 'hold-out', 'leave-out'] as const;
+
 export const USE_WORDS = { fit: 'fit', 'hold-out': 'hold out', 'leave-out': 'leave out' } as const;
 
 export const SEGMENT_WORDS: Readonly<Record<string, string>> = {
@@ -43,3 +45,24 @@ export const SEGMENT_WORDS: Readonly<Record<string, string>> = {
   later: 'after the drop',
   'cool-down': 'cool-down',
 };
+
+/** Each loaded die was held by its power limit to the end: the setting, not the cooling, ruled. */
+export function heldBySetting(analysis: RunAnalysis): boolean {
+  const last = new Map<string, string>();
+  for (const e of analysis.events) {
+    if (e.kind.startsWith('throttle')) last.set(e.part, e.kind);
+  }
+  return last.size > 0 && [...last.values()].every((kind) => kind === 'throttle-power');
+}
+
+/** When the load of a run begins, s. */
+export const loadStartS = (analysis: RunAnalysis): number =>
+  analysis.segments.find((s) => s.kind === 'short' || s.kind === 'sustained')?.fromS ?? 0;
+
+const LEVEL = { off: 'fans off', full: 'full speed' } as const;
+
+/** A fan state as people call it. */
+export const capWords = (cap: number | 'off' | 'full'): string =>
+  typeof cap === 'number' ? `${Number(cap.toFixed(1))} dB(A)` : LEVEL[cap];
+
+export const onWords = (on: keyof typeof ON_WORDS): string => ON_WORDS[on];

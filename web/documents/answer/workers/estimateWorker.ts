@@ -4,6 +4,8 @@ import { explain } from '@zugluft/core/case/explain';
 import { openCase, type CaseRequest, type OpenCase } from '@zugluft/core/case/openCase';
 import { readPoint } from '@zugluft/core/case/readPoint';
 import { stripStates } from '@zugluft/core/case/stripStates';
+import { planRuns } from '@zugluft/core/runs/planRuns';
+import { simulatedSeries } from '@zugluft/core/runs/simulatedSeries';
 import type { DrawOptions } from '@zugluft/core/uncertainty/draws';
 import { estimateWithDraws } from '@zugluft/core/uncertainty/estimateWithDraws';
 import { simulateFirmware, type SimulationOptions } from '@zugluft/core/transient/simulateFirmware';
@@ -24,6 +26,11 @@ const api = {
   readPoint: on(readPoint),
   explain: on(explain),
   stripStates: on(stripStates),
+  /** A load as the firmware handles it, in the channels of a run's chart. */
+  simulatedRun: on((open, options: SimulationOptions, pixels: number) =>
+    simulatedSeries(simulateFirmware(open, options), open, pixels),
+  ),
+  planRuns: (request: CaseRequest) => planRuns(request),
   simulateFirmware: on((open, options: SimulationOptions) => simulateFirmware(open, options)),
 };
 

@@ -1,0 +1,108 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { readAnalysis, readSeries, runKeys } from '../../api/runs';
+import type { KeptRun, RunAnalysis, RunDocument } from '../../api/runs';
+import type { UnderRun } from '../../documents/answer/runChartOption';
+import { estimateWorker } from '../../documents/answer/workers/estimateClient';
+import { useMachineFile } from '../../documents/record/MachineFile';
+import { loadStartS, runName } from './runWords';
+
+/** Stretches in which least and greatest are drawn. */
+export const PIXELS = 700;
+const STEP_S = 1;
+
+/** What lies dotted under a run: another run, and the simulation of the same load, both aligned where the load begins. */
+export function useUnderRun({
+  machineId,
+  run,
+  others,
+  analysis,
+  load,
+}: {
+  machineId: string;
+  run: RunDocument;
+  others: readonly KeptRun[];
+  analysis: RunAnalysis | null;
+  load: { fromS: number; toS: number };
+}) {
+  const { live } = useMachineFile();
+  const [at, setAt] = useState<number | null>(null);
+  const [simulated, setSimulated] = useState(false);
+  const other = at === null ? null : (others[at] ?? null);
+  const beside = useQuery({
+    queryKey: ['runs', 'under', other?.id ?? '', other?.revision ?? 0],
+    queryFn: async ({ signal }) => {
+      const own = await readAnalysis(machineId, other!.id, signal);
+      const series = await readSeries(
+        machineId,
+        other!.id,
+        { fromS: null, toS: null, pixels: PIXELS },
+        signal,
+      );
+      return { series, loadFromS: loadStartS(own) };
+    },
+    enabled: other !== null,
+    retry: false,
+  });
+  const { request } = live;
+  const on = run.load?.on ?? 'both';
+  const cap = analysis?.against?.cap ?? 'full';
+  const durationS = Math.max(60, Math.round(load.toS - load.fromS));
+  const simulation = useQuery({
+    queryKey: [
+      ...runKeys.of(machineId),
+      'simulated',
+      run.id,
+      request,
+      run.setting,
+      on,
+      cap,
+      durationS,
+    ],
+    queryFn: () => {
+      const setting = request!.record.settings?.some((s) => s.id === run.setting)
+        ? run.setting
+        : request!.setting;
+      return estimateWorker().simulatedRun(
+        { ...request!, setting },
+        {
+          cap,
+          stepS: STEP_S,
+          durationS,
+          ...(on === 'cpu' || on === 'none' ? { gpuLoadW: 5 } : {}),
+          ...(on === 'gpu' || on === 'none' ? { cpuLoadW: 5 } : {}),
+        },
+        PIXELS,
+      );
+    },
+    enabled: simulated && request !== null && analysis !== null,
+    retry: false,
+    gcTime: 0,
+  });
+  const lines: UnderRun[] = [
+    ...(other && beside.data
+      ? [
+          {
+            name: runName(other.run),
+            series: beside.data.series,
+            shiftS: load.fromS - beside.data.loadFromS,
+          },
+        ]
+      : []),
+    ...(simulated && simulation.data
+      ? [{ name: 'simulated', series: simulation.data, shiftS: load.fromS }]
+      : []),
+  ];
+  return {
+    lines,
+    otherName: other ? runName(other.run) : null,
+    nextOther: () =>
+      setAt((now) => {
+        const next = now === null ? 0 : now + 1;
+        return next < others.length ? next : null;
+      }),
+    simulated,
+    toggleSimulation: () => setSimulated((x) => !x),
+    problem: beside.error?.message ?? simulation.error?.message ?? null,
+  };
+}
