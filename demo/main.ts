@@ -23,6 +23,7 @@ if (added) process.stdout.write(`${added} demo machines added\n`);
 const { address, stop } = await startServer({
   dataFolder,
   webFolder: join(root, 'web/dist'),
+  inboxFolder: process.env['ZUGLUFT_INBOX'],
   port: Number(process.env['ZUGLUFT_PORT'] ?? 4180),
 });
 process.stdout.write(`Zugluft runs at ${address}\n`);

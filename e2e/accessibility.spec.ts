@@ -29,7 +29,7 @@ for (const theme of ['chalk', 'dim'] as const) {
       }
       await page.setViewportSize(WIDE);
     };
-    for (const key of ['k', 'i', 'o', 'l', 'e']) {
+    for (const key of ['k', 'i', 'o', 'l', 'e', 'g']) {
       await page.keyboard.press(key);
       await page.waitForLoadState('networkidle');
       await check(page.url().split('/').pop()!);
@@ -166,7 +166,7 @@ for (const theme of ['chalk', 'dim'] as const) {
 test('a phone on the bench: nothing is wider than 390 px', async ({ page }) => {
   await openMachine(page, 'Studio, 8-core');
   await page.setViewportSize({ width: 390, height: 800 });
-  for (const path of ['identify', 'outside', 'cooling', 'estimate', 'history']) {
+  for (const path of ['identify', 'outside', 'cooling', 'estimate', 'runs', 'history']) {
     await page.goto(page.url().replace(/[^/]+$/, path));
     await expect(page.getByTestId('answer-bar')).toContainText(/\d W/);
     const width = await page.evaluate(() => document.documentElement.scrollWidth);

@@ -1,49 +1,18 @@
-import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
 import sharp from 'sharp';
+import { ownServer } from './ownServer';
 import { makeMachine, watchErrors } from './support';
 
-// this one server is killed, so that it is no other test's
-const port = 31_000 + (process.pid % 1000);
-const address = `http://127.0.0.1:${port}`;
-test.use({ baseURL: address, serviceWorkers: 'allow' });
-
-const data = mkdtempSync(join(tmpdir(), 'zugluft-bench-'));
-let server: ChildProcess | null = null;
-
-async function start(): Promise<void> {
-  server = spawn('node', ['--import', 'tsx', 'demo/main.ts'], {
-    cwd: join(import.meta.dirname ?? __dirname, '..'),
-    env: { ...process.env, ZUGLUFT_DATA: data, ZUGLUFT_PORT: String(port) },
-    stdio: 'ignore',
-  });
-  await expect(async () => {
-    expect((await fetch(`${address}/api/health`)).ok).toBe(true);
-  }).toPass({ timeout: 60_000 });
-}
-
-/** As a power cut would: nothing is written any more. */
-async function kill(): Promise<void> {
-  const dying = server!;
-  server = null;
-  const gone = new Promise((resolve) => dying.once('exit', resolve));
-  dying.kill('SIGKILL');
-  await gone;
-}
+const server = ownServer(0);
+test.use({ baseURL: server.address, serviceWorkers: 'allow' });
 
 const photo = () =>
   sharp({ create: { width: 40, height: 30, channels: 3, background: '#fff' } })
     .png()
     .toBuffer();
 
-test.beforeAll(start);
-test.afterAll(async () => {
-  if (server) await kill();
-  rmSync(data, { recursive: true, force: true });
-});
+test.beforeAll(server.start);
+test.afterAll(server.end);
 
 const press = async (page: Page, ...keys: string[]) => {
   for (const key of keys) await page.keyboard.press(key);
@@ -91,7 +60,7 @@ test('a machine is opened by keypad alone through a killed server, and one screw
   await expect(kept).toHaveText('kept');
 
   // the server is killed; the opening goes on, and through a reload too
-  await kill();
+  await server.kill();
   await press(page, '*', '5');
   await endStep(page);
   // two of a group at once, counted
@@ -119,7 +88,7 @@ test('a machine is opened by keypad alone through a killed server, and one screw
   await endStep(page);
 
   // it comes back: all that was logged meanwhile is sent
-  await start();
+  await server.start();
   await press(page, '1', '/', '3');
   await page.getByLabel('note on the step').fill('old paste was dry');
   await press(page, 'Enter', '/', '4');
@@ -130,13 +99,13 @@ test('a machine is opened by keypad alone through a killed server, and one screw
   await press(page, 'Escape');
   await expect(kept).toHaveText('kept');
   await expect(async () => {
-    const list = await (await fetch(`${address}/api/machines/${id}/attachments`)).json();
+    const list = await (await fetch(`${server.address}/api/machines/${id}/attachments`)).json();
     expect(list).toMatchObject({
       total: 1,
       items: [{ name: 'card.png', path: 'log.steps.step5' }],
     });
   }).toPass();
-  const { log } = (await (await fetch(`${address}/api/machines/${id}/log`)).json()) as {
+  const { log } = (await (await fetch(`${server.address}/api/machines/${id}/log`)).json()) as {
     log: {
       screws: { id: string; group: string; out: boolean; onArrival: string }[];
       groups: { letter: string }[];

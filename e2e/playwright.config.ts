@@ -44,6 +44,6 @@ export default defineConfig({
     cwd: join(import.meta.dirname ?? __dirname, '..'),
     url: `http://127.0.0.1:${port}/api/health`,
     env: { ZUGLUFT_DATA: data, ZUGLUFT_PORT: String(port) },
-    timeout: 120_000,
+    timeout: 300_000,
   },
 });

@@ -9,6 +9,8 @@ const VIEWS = [
   'cooling?parts=finStacks',
   'cooling?parts=vents',
   'estimate',
+  'runs',
+  'runs?view=calibration',
   'open-up',
   'open-up/parts',
   'open-up/score',

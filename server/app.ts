@@ -32,7 +32,7 @@ const MAX_BODY = '1mb';
  * @param logger where unexpected errors go
  */
 export function createApp(library: Library, webFolder: string | null, logger: Logger): Express {
-  const { db, documents, history, machines, list, attachments, runs, calibrations, watts } =
+  const { db, documents, history, machines, list, attachments, runs, inbox, calibrations, watts } =
     library;
   const app = express();
   app.disable('x-powered-by');
@@ -74,6 +74,9 @@ export function createApp(library: Library, webFolder: string | null, logger: Lo
   api.use('/documents', documentRoutes(documents, history));
   api.use('/machines/:id/attachments', attachmentRoutes(attachments));
   api.use('/machines/:id/runs', runRoutes(runs));
+  api.get('/inbox', async (_req, res) => {
+    res.json(await inbox.list());
+  });
   api.use('/machines/:id/calibrations', calibrationRoutes(calibrations));
   api.use('/machines/:id/log', openUpRoutes(createOpenUpStore(db, documents)));
   api.use('/machines/:id', guideRoutes(machines, documents, attachments));

@@ -1,3 +1,4 @@
+import { join } from 'node:path';
 import { createAttachmentStore } from './attachments/attachmentStore';
 import { photoShelf } from './attachments/photoShelf';
 import type { Database } from './database/openDatabase';
@@ -11,6 +12,7 @@ import { recordShelf, unitShelf } from './machines/machineShelves';
 import { createMachineStore } from './machines/machineStore';
 import { logShelf } from './openup/openUpStore';
 import { readCalibrationInUse } from './runs/calibrationInUse';
+import { createInbox } from './runs/inbox';
 import { createCalibrationStore } from './runs/calibrationStore';
 import { doRunJob } from './runs/runJobs';
 import { createRunLogs, type DoRunJob } from './runs/runLogs';
@@ -27,6 +29,7 @@ export type Library = ReturnType<typeof createLibrary>;
  * @param failed told of what should not happen beside any request
  * @param runWork reads and analyses logs; in this thread by default
  * @param fitWork fits machines to their runs
+ * @param inboxFolder that loggers write into; one in the data folder by default
  */
 export function createLibrary(
   db: Database,
@@ -34,6 +37,7 @@ export function createLibrary(
   failed: (cause: unknown) => void,
   runWork: DoRunJob = doRunJob,
   fitWork: DoRunJob = runWork,
+  inboxFolder?: string,
 ) {
   const documents = createDocumentStore(db);
   const watts = createWattsKeeper(db, documents, readCalibrationInUse(db), compute, failed);
@@ -44,7 +48,8 @@ export function createLibrary(
   documents.addShelf(runShelf(db));
   documents.addShelf(settingsShelf(watts.laboratoryChanged));
   documents.addShelf(defaultsShelf(watts.laboratoryChanged));
-  const logs = createRunLogs(db.folder, runWork);
+  const inbox = createInbox(inboxFolder ?? join(db.folder, 'inbox'));
+  const logs = createRunLogs(db.folder, inbox, runWork);
   const runs = createRunStore(db, documents, logs, runWork, readCalibrationInUse(db));
   const calibrations = createCalibrationStore(db, documents, runs, logs, {
     read: runWork,
@@ -57,6 +62,7 @@ export function createLibrary(
     machines: createMachineStore(db, documents),
     attachments: createAttachmentStore(db, documents),
     runs,
+    inbox,
     calibrations,
     list: createMachineList(db, watts),
     watts,

@@ -5,6 +5,7 @@ const root = process.cwd();
 const { address, stop } = await startServer({
   dataFolder: process.env['ZUGLUFT_DATA'] ?? join(root, 'data'),
   webFolder: join(root, 'web/dist'),
+  inboxFolder: process.env['ZUGLUFT_INBOX'],
   port: Number(process.env['ZUGLUFT_PORT'] ?? 4180),
 });
 // every statement makes a trace; to map each back to its source would take as long as the statement

@@ -26,6 +26,8 @@ export async function startServer(options: {
   dataFolder: string;
   webFolder: string | null;
   port: number;
+  /** That loggers write into; one in the data folder by default. */
+  inboxFolder?: string | undefined;
 }): Promise<Running> {
   const logger = createLogger();
   const db = await openDatabase(options.dataFolder);
@@ -36,6 +38,7 @@ export async function startServer(options: {
     (cause) => logger.error(cause),
     inThread<RunJob, RunJobAnswer>(runWorker),
     inThread<RunJob, RunJobAnswer>(runWorker, 'later'),
+    options.inboxFolder,
   );
   await library.attachments.tidy();
   await tidyIncoming(options.dataFolder);

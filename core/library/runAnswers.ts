@@ -36,6 +36,15 @@ export const takenLog = z.object({
 });
 export type TakenLog = z.infer<typeof takenLog>;
 
+/** What loggers wrote into the folder that is watched. */
+export const inbox = z.object({
+  folder: z.string(),
+  files: z.array(z.object({ name: z.string(), bytes: z.number(), changedAt: z.iso.datetime() })),
+  /** Files beyond those told. */
+  more: z.number(),
+});
+export type Inbox = z.infer<typeof inbox>;
+
 /** Least and greatest of a channel in each of some equal stretches of time; null where it is silent. */
 export const series = z.object({
   fromS: z.number(),

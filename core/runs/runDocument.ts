@@ -160,6 +160,8 @@ export const runSchema = z.looseObject({
     20,
   ).optional(),
   logs: list(runLogSchema, 20).optional(),
+  /** Files of the inbox that are followed while they grow; each becomes a log once it rests. */
+  follows: list(words(300), 10).optional(),
   steady: list(
     z
       .looseObject({

@@ -22,11 +22,11 @@ import { labDefaultSchema } from '@zugluft/core/record/labDefaults';
 import { recordSchema } from '@zugluft/core/record/recordSchema';
 import { openUpLog } from '@zugluft/core/service/openUpLog';
 import { z } from 'zod';
-import { keptRun, series, takenLog } from '@zugluft/core/library/runAnswers';
+import { inbox, keptRun, series, takenLog } from '@zugluft/core/library/runAnswers';
 import { runSchema } from '@zugluft/core/runs/runDocument';
 import { calibrationFigures, keptCalibration } from '@zugluft/core/calibration/calibrationAnswer';
 import { calibrationListQuery, versionInUse } from '../runs/calibrationRoutes';
-import { foretellBody, logQuery, runListQuery, seriesQuery } from '../runs/runRoutes';
+import { foretellBody, logQuery, runListQuery, seriesQuery, takeBody } from '../runs/runRoutes';
 import { addQuery, attachmentListQuery } from '../attachments/attachmentRoutes';
 import { historyQuery, valueBody } from '../documents/documentRoutes';
 import { importQuery } from '../exchange/exchangeRoutes';
@@ -133,12 +133,14 @@ export const ROUTES: readonly RouteDescription[] = [
     query: logQuery,
     status: 201,
   },
+  { ...post(`${R}/{run}/take`, 'Takes a file of the inbox', takenLog, takeBody), status: 201 },
   post(`${R}/{run}/foretell`, 'Foretells it before its first log', keptRun, foretellBody),
   get(`${R}/{run}/analysis`, 'What its logs say', z.looseObject({ format: z.string() })),
   {
     ...get(`${R}/{run}/series`, 'Its channels, least and greatest by pixel', series),
     query: seriesQuery,
   },
+  get('/api/inbox', 'What loggers wrote into the folder that is watched', inbox),
   { ...get(C, 'What runs taught of a machine', calibrationPage), query: calibrationListQuery },
   { ...post(C, 'Fits it to its runs', keptCalibration, z.strictObject({})), status: 201 },
   get(`${C}/in-use`, 'What its estimate stands on', calibrationFigures.nullable()),

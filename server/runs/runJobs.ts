@@ -30,9 +30,12 @@ export interface RunLog {
 
 /** What the thread of runs does. */
 export type RunJob =
-  | { do: 'read'; file: string; samples: string; map: LogMap }
+  /** `bytes`: as far as lines are whole, of a file that grows. */
+  | { do: 'read'; file: string; samples: string; map: LogMap; bytes?: number }
   | {
       do: 'analyse';
+      /** It still grows: it is not held against the record yet, which takes long. */
+      growing: boolean;
       /** What was foretold before the run. */
       prediction: KeptRun['prediction'];
       logs: RunLog[];
@@ -65,16 +68,21 @@ export type RunJob =
       request: CaseRequest | null;
     };
 
+/** An analysis as far as the server looks into it. */
+type AnalysisAnswer = { log: { problems: { row: number; column: string; message: string }[] } };
+
 export type RunJobAnswer =
   | { taken: Omit<TakenLog, 'sha256' | 'bytes' | 'file' | 'kind'> }
   | { fault: LogFault }
   | { apart: { at: number; message: string } }
-  | { analysis: object; places: LogPlace[]; foretold: ForetoldResult | null }
+  | { analysis: AnalysisAnswer; places: LogPlace[]; foretold: ForetoldResult | null }
   | { steady: SteadyRun[]; lacks: string | null }
   | ReturnType<typeof calibrate>
   | { prediction: RunForetold | null }
   | { series: Series };
 
+/** Bytes that are read at a time. */
+const PIECE = 1 << 20;
 /** Logs that are kept at hand. */
 const AT_HAND = 6;
 const atHand = new Map<string, Log>();
@@ -106,9 +114,10 @@ export async function doRunJob(job: RunJob): Promise<RunJobAnswer> {
   return job.do === 'analyse' ? analyse(joined, job) : { series: drawn(joined.log, job) };
 }
 
-async function read({ file, samples, map }: RunJob & { do: 'read' }): Promise<RunJobAnswer> {
-  const { size } = await stat(file);
-  const found = await readLogBytes(createReadStream(file, { highWaterMark: 1 << 20 }), {
+async function read({ file, samples, map, bytes }: RunJob & { do: 'read' }): Promise<RunJobAnswer> {
+  const size = bytes ?? (await stat(file)).size;
+  const options = { highWaterMark: PIECE, end: Math.max(0, size - 1) };
+  const found = await readLogBytes(size > 0 ? createReadStream(file, options) : [], {
     map,
     bytes: size,
   });
@@ -161,7 +170,7 @@ async function join(
 
 function analyse(
   { log, places }: { log: Log; places: LogPlace[] },
-  { backgroundDbA, window, request, prediction }: RunJob & { do: 'analyse' },
+  { backgroundDbA, window, request, prediction, growing }: RunJob & { do: 'analyse' },
 ): RunJobAnswer {
   const analysis = analyseLog(log, {
     limits: request ? limitsOf(openCase(request)) : null,
@@ -170,14 +179,18 @@ function analyse(
   });
   const last = analysis.steady[analysis.steady.length - 1];
   const sound = soundDocument(null, log, backgroundDbA);
-  const against = request && last ? holdAgainst(request, last) : null;
+  const against = request && last && !growing ? holdAgainst(request, last) : null;
   const open = request && openCase(request);
   const dies = Object.fromEntries((open?.data.dies ?? []).map((d) => [d.role, d.id]));
   const foretold =
     prediction && last
       ? foretoldResult(prediction, last, log, dies, -60 * new Date().getTimezoneOffset())
       : null;
-  return { analysis: analysisDocument(log, analysis, sound, against, places), places, foretold };
+  return {
+    analysis: analysisDocument(log, analysis, sound, against, places) as AnalysisAnswer,
+    places,
+    foretold,
+  };
 }
 
 /** Steady states of a run as a fit takes them. */

@@ -1,12 +1,14 @@
 import { createHash } from 'node:crypto';
-import { access, mkdir } from 'node:fs/promises';
+import { access, mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { MAX_LOG_MB, type TakenLog } from '@zugluft/core/library/runAnswers';
+import type { LogFault } from '@zugluft/core/logs/readLog';
 import type { LogMap } from '@zugluft/core/logs/logLayout';
 import type { RunDocument } from '@zugluft/core/runs/runDocument';
 import { createFileFolder, TooLarge } from '../attachments/fileFolder';
 import type { Thread } from '../derived/inThread';
 import { Problem } from '../security/problem';
+import type { InboxFolder } from './inbox';
 import type { RunJob, RunJobAnswer, RunLog } from './runJobs';
 
 /** Does the work of runs, in this thread or another. */
@@ -18,9 +20,10 @@ export type RunLogs = ReturnType<typeof createRunLogs>;
  * Logs beside the library: their bytes under their hash, their samples as columnar files, read again where those are lost.
  *
  * @param dataFolder the data directory
+ * @param inbox files that grow
  * @param work reads logs
  */
-export function createRunLogs(dataFolder: string, work: DoRunJob) {
+export function createRunLogs(dataFolder: string, inbox: InboxFolder, work: DoRunJob) {
   const folder = createFileFolder(dataFolder);
   const samples = join(dataFolder, 'samples');
 
@@ -29,6 +32,28 @@ export function createRunLogs(dataFolder: string, work: DoRunJob) {
     const told = createHash('sha256').update(JSON.stringify(map)).digest('hex').slice(0, 12);
     return join(samples, `${sha256}-${told}.arrow`);
   };
+  /** What was last read of each followed file. */
+  const followed = new Map<string, { bytes: number; samples: string; fault: LogFault | null }>();
+
+  /** Samples of a file of the inbox as far as its lines are whole; null while it says nothing yet. */
+  const follow = async (name: string): Promise<string | null> => {
+    const at = await inbox.file(name);
+    const known = followed.get(name);
+    if (known?.bytes === at.bytes) return known.samples;
+    const bytes = await inbox.wholeLines(at);
+    const key = createHash('sha256').update(name).digest('hex').slice(0, 16);
+    const path = join(samples, `growing-${key}-${at.bytes}.arrow`);
+    await mkdir(samples, { recursive: true });
+    const answer = await work({ do: 'read', file: at.path, samples: path, map: {}, bytes });
+    if ('fault' in answer) {
+      if (known) followed.set(name, { ...known, fault: answer.fault });
+      return known?.samples ?? null;
+    }
+    followed.set(name, { bytes: at.bytes, samples: path, fault: null });
+    if (known) await rm(known.samples, { force: true });
+    return path;
+  };
+
   const read = async (sha256: string, map: LogMap): Promise<RunJobAnswer> => {
     await mkdir(samples, { recursive: true });
     return work({ do: 'read', file: folder.pathOf(sha256), samples: samplesOf(sha256, map), map });
@@ -63,6 +88,19 @@ export function createRunLogs(dataFolder: string, work: DoRunJob) {
       };
     },
 
+    /** Takes a file of the inbox as it stands. */
+    async takeFromInbox(name: string): Promise<TakenLog> {
+      const at = await inbox.file(name);
+      return this.take(inbox.pieces(at.path, at.bytes), { file: name, map: {} });
+    },
+
+    /** What could not be read of the files that a run follows. */
+    faultsOf: ({ follows }: RunDocument) =>
+      (follows ?? []).flatMap((name) => {
+        const fault = followed.get(name)?.fault;
+        return fault ? [{ row: fault.row, column: name, message: fault.message }] : [];
+      }),
+
     /** Logs with their samples at hand: those that are lost are read again. */
     async of(run: RunDocument): Promise<RunLog[]> {
       const out: RunLog[] = [];
@@ -76,6 +114,13 @@ export function createRunLogs(dataFolder: string, work: DoRunJob) {
         );
         if (!there) taken(await read(log.sha256, map));
         out.push({ samples: path, offsetS: log.offsetS ?? null });
+      }
+      for (const name of run.follows ?? []) {
+        const path = await follow(name);
+        if (path) out.push({ samples: path, offsetS: null });
+      }
+      if (out.length === 0 && run.follows?.length) {
+        throw new Problem(404, 'Nothing yet', `${run.follows.join(', ')}: no row to read yet`);
       }
       if (out.length === 0) throw new Problem(404, 'No log', 'this run holds no log yet');
       return out;

@@ -21,6 +21,7 @@ export const seriesQuery = z.strictObject({
   toS: z.coerce.number().min(0).max(1e8).optional(),
   pixels: z.coerce.number().int().min(1).max(MAX_PIXELS).default(800),
 });
+export const takeBody = z.strictObject({ file: z.string().min(1).max(300) });
 export const foretellBody = z.strictObject({
   cap: z.union([z.enum(['off', 'full']), z.number().min(MIN_CAP_DBA).max(MAX_CAP_DBA)]),
 });
@@ -66,6 +67,12 @@ export function runRoutes(store: RunStore): Router {
     const { file, layout } = parse(logQuery, req.query);
     const about = { file, map: layoutOf(layout) };
     res.status(201).json(await store.takeLog(...both(req), req, about));
+  });
+
+  router.post('/:run/take', async (req, res) => {
+    const { file } = parse(takeBody, req.body);
+    const [id, run] = both(req);
+    res.status(201).json(await store.takeFromInbox(id, run, file));
   });
 
   router.post('/:run/foretell', async (req, res) => {

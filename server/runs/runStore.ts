@@ -143,11 +143,18 @@ export function createRunStore(
       return logs.take(pieces, about);
     },
 
+    /** Takes a file of the inbox; the run's document is left to its writer. */
+    async takeFromInbox(machineId: string, id: string, name: string): Promise<TakenLog> {
+      await rowOf(machineId, id);
+      return logs.takeFromInbox(name);
+    },
+
     /** What the logs of a run say, held against the machine's record as it stands. */
     async analysis(machineId: string, id: string): Promise<object> {
       const { run, prediction } = await keptOf(await rowOf(machineId, id));
       const answer = await work({
         do: 'analyse',
+        growing: (run.follows?.length ?? 0) > 0,
         prediction,
         logs: await logs.of(run),
         backgroundDbA: run.backgroundDbA ?? null,
@@ -156,7 +163,12 @@ export function createRunStore(
       });
       if ('apart' in answer) throw apartProblem(answer.apart, run);
       if (!('analysis' in answer)) throw new Error('no analysis');
-      return { ...answer.analysis, foretold: answer.foretold };
+      const { analysis, foretold } = answer;
+      const log = {
+        ...analysis.log,
+        problems: [...analysis.log.problems, ...logs.faultsOf(run)],
+      };
+      return { ...analysis, log, foretold };
     },
 
     /**
@@ -222,7 +234,7 @@ export function refuseTyped(run: RunDocument): void {
 
 /** What a log has shown cannot be foretold. */
 function refuseKnown(run: RunDocument): void {
-  if (run.logs?.length) {
+  if (run.logs?.length || run.follows?.length) {
     throw new Problem(
       409,
       'Too late',

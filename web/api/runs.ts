@@ -3,6 +3,7 @@ import type { ForetoldResult } from '@zugluft/core/runs/foretoldResult';
 import type { Page } from '@zugluft/core/library/answers';
 import {
   MAX_LOG_MB,
+  type Inbox,
   type KeptRun,
   type Series,
   type TakenLog,
@@ -10,9 +11,10 @@ import {
 import type { RunDocument } from '@zugluft/core/runs/runDocument';
 import { fetchJson, HttpProblem } from './http';
 
-export type { KeptRun, RunDocument, Series, TakenLog };
+export type { Inbox, KeptRun, RunDocument, Series, TakenLog };
 
 export const runKeys = {
+  inbox: ['inbox'] as const,
   of: (machineId: string) => ['machines', 'runs', machineId] as const,
   analysis: (id: string, revision: number) => ['runs', 'analysis', id, revision] as const,
   series: (id: string, revision: number, fromS: number | null, toS: number | null) =>
@@ -38,11 +40,7 @@ export const makeRun = (machineId: string, run: RunDocument) =>
   fetchJson<KeptRun>(at(machineId), { method: 'POST', body: run });
 
 /** Foretells a run before its first log. */
-export const foretellRun = async (
-  machineId: string,
-  runId: string,
-  cap: Cap,
-): Promise<KeptRun> =>
+export const foretellRun = async (machineId: string, runId: string, cap: Cap): Promise<KeptRun> =>
   fetchJson(`${at(machineId)}/${runId}/foretell`, { method: 'POST', body: { cap } });
 
 /** Sends a log's bytes; what it says the server tells. */
@@ -62,6 +60,17 @@ export async function sendLog(
     ...(signal ? { signal } : {}),
   });
 }
+
+export const readInbox = async (signal?: AbortSignal): Promise<Inbox> =>
+  fetchJson('/api/inbox', signal ? { signal } : {});
+
+/** Takes a file of the inbox as it stands. */
+export const takeFromInbox = async (
+  machineId: string,
+  runId: string,
+  file: string,
+): Promise<TakenLog> =>
+  fetchJson(`${at(machineId)}/${runId}/take`, { method: 'POST', body: { file } });
 
 /** What the analyse command answers, as far as it is shown. */
 export interface RunAnalysis {

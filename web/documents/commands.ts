@@ -189,6 +189,12 @@ const COMMANDS = {
   'next-run': { name: 'The next run', place: 'runs', keys: ['d'] },
   'add-log': { name: 'Add logs to the run', place: 'runs', keys: ['a'], words: 'file csv import' },
   'run-use': { name: 'Fit with the run, hold it out, leave it out', place: 'runs', keys: ['v'] },
+  inbox: {
+    name: 'Inbox: follow a log that grows',
+    place: 'runs',
+    keys: ['j'],
+    words: 'folder share live logger watch',
+  },
   'run-plan': {
     name: 'Plan of runs: what to run next',
     place: 'runs',

@@ -1,28 +1,25 @@
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useMemo, useRef, useState } from 'react';
-import {
-  readAnalysis,
-  readSeries,
-  runKeys,
-  sendLog,
-  type KeptRun,
-  type RunDocument,
-} from '../../api/runs';
+import { readAnalysis, readSeries, runKeys, type KeptRun, type RunDocument } from '../../api/runs';
 import { useCommands } from '../../documents/commands';
 import { useDocument } from '../../documents/useDocument';
 import { Kbd } from '../../kit/Kbd';
 import { useTheme } from '../../kit/theme';
 import { useUnits } from '../../kit/units';
 import { Foretold } from './Foretold';
+import { InboxPanel } from './InboxPanel';
 import { LogPlaces } from './LogPlaces';
 import { RunSays } from './RunSays';
 import { RunSheet } from './RunSheet';
 import { clockWords, eventWords, SEGMENT_WORDS, USES, USE_WORDS } from './runWords';
 import { PIXELS, useUnderRun } from './useUnderRun';
+import { useRunLogs } from './useRunLogs';
 import { useShown } from './useShown';
 import { useWindow } from './useWindow';
 
 const RunChart = lazy(() => import('../../documents/answer/RunChart'));
+
+const LOOK_AGAIN_MS = 2000;
 
 /** One run: its sheet, its logs, what they say. */
 export function RunDesk({
@@ -45,36 +42,11 @@ export function RunDesk({
   });
   const run = view?.value ?? start.run;
   const logs = run.logs ?? [];
-  const [sending, setSending] = useState<string | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
   const picker = useRef<HTMLInputElement>(null);
+  const [looksIn, setLooksIn] = useState(false);
   const change = (next: Partial<RunDocument>, what: string) =>
     keeper?.change((now) => ({ ...now, ...next }), what);
-
-  const take = async (files: readonly File[]) => {
-    for (const file of files) {
-      setSending(file.name);
-      setProblem(null);
-      try {
-        const taken = await sendLog(machineId, id, file);
-        keeper?.change((now) => {
-          const there = (now.logs ?? []).filter((l) => l.sha256 !== taken.sha256);
-          const log = {
-            id: `log-${there.length + 1}`,
-            file: taken.file,
-            kind: taken.kind,
-            sha256: taken.sha256,
-            channels: taken.channels.filter((c) => !c.is.startsWith('other.')),
-          };
-          return { ...now, logs: [...there, log] };
-        }, `log ${taken.file}`);
-      } catch (cause) {
-        setProblem((cause as Error).message);
-      }
-    }
-    setSending(null);
-    await keeper?.flush();
-  };
+  const { take, takeFollowed, sending, problem } = useRunLogs(machineId, id, keeper);
   const nextUse = () =>
     change(
       { use: USES[(USES.indexOf(run.use ?? 'fit') + 1) % USES.length]! },
@@ -83,13 +55,17 @@ export function RunDesk({
 
   // what the server has of it: its answers are of that revision
   const revision = view?.revision ?? start.revision;
-  const hasLogs = (start.run.logs?.length ?? 0) > 0;
+  const follows = start.run.follows ?? [];
+  const hasLogs = (start.run.logs?.length ?? 0) > 0 || follows.length > 0;
+  // a log that grows is looked at again and again
+  const again = follows.length > 0 ? LOOK_AGAIN_MS : false;
   const analysis = useQuery({
     queryKey: runKeys.analysis(id, revision),
     queryFn: ({ signal }) => readAnalysis(machineId, id, signal),
     enabled: hasLogs,
     placeholderData: (before) => before,
     retry: false,
+    refetchInterval: again,
   });
   const lastS = analysis.data?.log.durationS ?? 0;
   const { shown, show, isWhole } = useShown(lastS);
@@ -110,6 +86,7 @@ export function RunDesk({
     enabled: hasLogs,
     placeholderData: (before) => before,
     retry: false,
+    refetchInterval: again,
   });
   const loadFromS =
     analysis.data?.segments.find((s) => s.kind === 'short' || s.kind === 'sustained')?.fromS ?? 0;
@@ -130,6 +107,7 @@ export function RunDesk({
   );
   useCommands({
     'add-log': () => picker.current?.click(),
+    inbox: () => setLooksIn((x) => !x),
     'run-use': nextUse,
     'run-zoom': () =>
       isWhole && window
@@ -156,7 +134,9 @@ export function RunDesk({
     }),
     [analysis.data, window],
   );
-  const failed = problem ?? error?.message ?? analysis.error?.message ?? null;
+  // a file that says nothing yet, or a server that is away for a moment, is no fault while it is followed
+  const waits = follows.length > 0 && !problem && !error;
+  const failed = problem ?? error?.message ?? (waits ? null : (analysis.error?.message ?? null));
   const button = 'cursor-pointer hover:text-ink';
   return (
     <div
@@ -194,6 +174,14 @@ export function RunDesk({
         <button type="button" className={button} onClick={() => picker.current?.click()}>
           add logs <Kbd>a</Kbd>
         </button>
+        <button
+          type="button"
+          className={button}
+          aria-pressed={looksIn}
+          onClick={() => setLooksIn((x) => !x)}
+        >
+          inbox <Kbd>j</Kbd>
+        </button>
         <button type="button" className={button} onClick={nextUse}>
           <span className="text-ink">{USE_WORDS[run.use ?? 'fit']}</span>, then{' '}
           {USE_WORDS[USES[(USES.indexOf(run.use ?? 'fit') + 1) % USES.length]!]} <Kbd>v</Kbd>
@@ -215,6 +203,21 @@ export function RunDesk({
           </>
         )}
       </p>
+      {(looksIn || follows.length > 0) && (
+        <InboxPanel
+          run={run}
+          follow={(name) =>
+            change({ follows: [...new Set([...(run.follows ?? []), name])] }, `followed ${name}`)
+          }
+          leave={(name) =>
+            change(
+              { follows: (run.follows ?? []).filter((f) => f !== name) },
+              `${name} no longer followed`,
+            )
+          }
+          take={takeFollowed}
+        />
+      )}
       {failed && (
         <p role="alert" className="text-heat py-1">
           {failed}.
