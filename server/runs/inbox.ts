@@ -1,6 +1,7 @@
 import { createReadStream } from 'node:fs';
 import { lstat, mkdir, open, readdir } from 'node:fs/promises';
 import { basename, join } from 'node:path';
+import { Readable } from 'node:stream';
 import { MAX_LOG_MB, type Inbox } from '@zugluft/core/library/runAnswers';
 import { Problem } from '../security/problem';
 
@@ -82,10 +83,6 @@ export function createInbox(folder: string) {
 
     /** A file's bytes up to a place. */
     pieces: (path: string, end: number): AsyncIterable<Uint8Array> =>
-      end > 0 ? createReadStream(path, { end: end - 1 }) : nothing(),
+      end > 0 ? createReadStream(path, { end: end - 1 }) : Readable.from([]),
   };
-}
-
-async function* nothing(): AsyncGenerator<Uint8Array> {
-  await Promise.resolve();
 }

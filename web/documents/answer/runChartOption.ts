@@ -182,6 +182,7 @@ export function runChartOption(
       gridIndex: i,
       scale: i > 0,
       splitNumber: i === 2 ? 2 : 3,
+      ...(i === 2 && hasLevel ? { minInterval: 20 } : {}),
       name: b.name,
       nameTextStyle: {
         color: c.ink,
