@@ -137,6 +137,16 @@ export function RunDesk({
   // a file that says nothing yet, or a server that is away for a moment, is no fault while it is followed
   const waits = follows.length > 0 && !problem && !error;
   const failed = problem ?? error?.message ?? (waits ? null : (analysis.error?.message ?? null));
+  // what is typed before it can be kept would be lost
+  if (!keeper) {
+    return error ? (
+      <p role="alert" className="text-heat">
+        {error.message}.
+      </p>
+    ) : (
+      <p className="text-quiet">Opening the run.</p>
+    );
+  }
   const button = 'cursor-pointer hover:text-ink';
   return (
     <div
