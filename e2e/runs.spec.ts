@@ -114,6 +114,66 @@ test('a log that cannot be read says where, and nothing of the run is lost', asy
   expect(errors.filter((e) => !e.includes('422'))).toEqual([]);
 });
 
+test('what was typed into a run, taken out of it or put aside comes back; a second window and a server that is away lose nothing', async ({
+  page,
+  context,
+}) => {
+  const errors = watchErrors(page);
+  const id = await copyOfExample(page);
+  await page.goto(`/machines/${id}/runs`);
+  await page.getByRole('button', { name: /new run/ }).click();
+  const background = page.getByLabel('background');
+  const saving = page.getByTestId('run-saving');
+  await background.click();
+  await page.keyboard.type('19,5');
+  await expect(background).toBeFocused();
+  await expect(saving).toContainText(/saved/);
+  await page.keyboard.press('Tab');
+  await expect(background).toHaveValue('19,5');
+
+  // a second window changes another figure of the run: both stand
+  const second = await context.newPage();
+  await second.goto(page.url());
+  await expect(second.getByLabel('background')).toHaveValue('19.5');
+  await second.getByLabel('firmware').fill('1.07');
+  await expect(second.getByTestId('run-saving')).toContainText(/saved/);
+  await second.close();
+  await page.getByLabel('name').fill('both');
+  await expect(saving).toContainText(/saved/);
+  await expect(page.getByLabel('firmware')).toHaveValue('1.07');
+
+  // the server is away while somebody types
+  await context.setOffline(true);
+  await page.getByLabel('name').fill('both, loud');
+  await expect(saving).toContainText('server away');
+  await expect(page.getByLabel('name')).toHaveValue('both, loud');
+  await context.setOffline(false);
+  await expect(saving).toContainText(/saved/);
+
+  // taken out, and back
+  await page.getByLabel('logs of this run').setInputFiles(['examples/load-two-fans.csv']);
+  await expect(sustained(page)).toBeVisible();
+  await page.getByRole('button', { name: 'remove load-two-fans.csv' }).click();
+  await expect(page.getByText('no log yet')).toBeVisible();
+  await expect(sustained(page)).toHaveCount(0);
+  await expect(page.getByTestId('run-chart')).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(sustained(page)).toBeVisible();
+  await background.fill('25');
+  await page.keyboard.press('Control+z');
+  await expect(background).toHaveValue('19.5');
+
+  // put aside, and back
+  await page.getByRole('button', { name: 'put aside' }).click();
+  await expect(page.getByText('No run yet.')).toBeVisible();
+  await page.getByRole('button', { name: 'Bring back' }).click();
+  await expect(nav(page)).toContainText('both, loud');
+  await putAsideOpen(page);
+  expect(errors.filter((e) => !/ERR_INTERNET_DISCONNECTED|Failed to fetch|412/.test(e))).toEqual(
+    [],
+  );
+});
+
 test('the window moves by keys and comes back, the chart zooms, another run and the simulation lie under it', async ({
   page,
 }) => {

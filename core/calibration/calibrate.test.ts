@@ -57,6 +57,16 @@ test('one run narrows the band at every cap, and the run held out lies in what w
   expect(calibration.rows).toHaveLength(calibration.count * calibration.paths.length);
 });
 
+test('a level that is only known to be at most so much is inside unless more was foretold', () => {
+  const bound = (levelDbA: number) => {
+    const run = { ...quiet, levelDbA, levelIsUpperBound: true };
+    const { answer } = calibrate({ record }, [full], [run], [40], { draws: 60 });
+    return answer.heldOut.find((r) => r.kind === 'level')!;
+  };
+  expect(bound(60)).toMatchObject({ atMost: true, inside: true });
+  expect(bound(20)).toMatchObject({ atMost: true, inside: false });
+});
+
 test('a run that contradicts the others is named by its id', () => {
   const wrong = { ...quiet, id: 'wrong', cpuW: 2 * quiet.cpuW, gpuW: 2 * quiet.gpuW };
   const third = runOf('third', { cap: 'full', gpuLoadW: 0 });

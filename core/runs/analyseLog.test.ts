@@ -87,7 +87,7 @@ test('never settled: what still drifts and when it would have', () => {
   expect(a.settled).toBe(false);
   expect(a.steady).toEqual([]);
   expect(a.whyNot).toMatch(
-    /CPU Temperature .* still rises by .* had 1[0-9] K to go; it would have settled 1[1-4] min later/,
+    /^CPU Temperature still rises by .* had 1[0-9] K to go; it would have settled 1[1-4] min later/,
   );
 });
 

@@ -21,12 +21,15 @@ const minutes = (s: number): string =>
  *
  * @example driftWords(drift) // 'CPU temperature still rises by 2.1 K in 5 min and had 3.4 K to go; it would have settled 6 min later'
  */
-export function driftWords({ column, kind, by, overS, swings, left, settledInS }: Drift): string {
+export function driftWords(drift: Drift): string {
+  const { kind, by, overS, swings, left, settledInS } = drift;
+  // a unit behind a column's name is no part of what it is called
+  const column = drift.column.replace(/\s*[[(][^\])]*[\])]\s*$/, '') || drift.column;
   const unit = UNITS[kind];
   if (swings !== null) return `${column} swings by ${figure(swings)} ${unit} about its mean`;
   const way = by > 0 ? 'rises' : 'falls';
   const told = `${column} still ${way} by ${figure(by)} ${unit} in ${minutes(overS)}`;
   if (left === null || settledInS === null)
-    return `${told}; when it would have settled is not told yet`;
+    return `${told}, too early to tell when it would have settled`;
   return `${told} and had ${figure(left)} ${unit} to go; it would have settled ${minutes(settledInS)} later`;
 }

@@ -4,6 +4,7 @@ import { readingsOf, type SteadyRun } from '../calibration/steadyRun';
 import { openCase, type CaseRequest, type OpenCase } from '../case/openCase';
 import type { Cap } from '../envelope/fanStates';
 import { estimateWithDraws } from '../uncertainty/estimateWithDraws';
+import { IDLE_W } from './idleWatts';
 import { quantileOfSorted } from '../uncertainty/quantile';
 import { SHOWN_DRAWS, SHOWN_SEED } from '../uncertainty/wattsBand';
 import type { LOADED_DIES } from './runDocument';
@@ -25,8 +26,8 @@ export interface RunForetold {
   junctionC: Record<string, Foretold>;
 }
 
-/** What dies draw that are not loaded, W (common practice, no source). */
-const IDLE_W = { cpu: 5, gpu: 3 };
+/** What an idle machine's dies draw lies within this share of the usual (common practice, no source). */
+const IDLE_SPREAD = 1;
 const READ_DRAWS = 200;
 
 /**
@@ -65,7 +66,11 @@ export function foretell(
   if (on !== 'none' && !readout) return null;
   const watts = readout
     ? { p05: readout.p05 ?? NaN, p50: readout.p50 ?? readout.watts, p95: readout.p95 ?? NaN }
-    : { p05: 0, p50: idle.cpuW + idle.gpuW, p95: 2 * (idle.cpuW + idle.gpuW) };
+    : {
+        p05: (1 - IDLE_SPREAD) * (idle.cpuW + idle.gpuW),
+        p50: idle.cpuW + idle.gpuW,
+        p95: (1 + IDLE_SPREAD) * (idle.cpuW + idle.gpuW),
+      };
   if (!Number.isFinite(watts.p05 + watts.p95)) return null;
   const split = () => {
     if (on === 'cpu') return { cpuW: watts.p50, gpuW: idle.gpuW };

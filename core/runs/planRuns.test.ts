@@ -1,4 +1,6 @@
 import { calibrate } from '../calibration/calibrate';
+import { openCase } from '../case/openCase';
+import { sustainedBands } from '../uncertainty/sustainedBands';
 import { completeRecord, exampleRecord } from '../test-support/exampleRecord';
 import { planRuns } from './planRuns';
 
@@ -17,6 +19,11 @@ test('loads of one die, both and none, the one that narrows the band most first'
   }
   // idling tells least of what a machine carries
   expect(plan.find((r) => r.on === 'none')!.thenW).toBeGreaterThan(2 * plan[0]!.thenW);
+});
+
+test('half the band is that which is shown everywhere', () => {
+  const [band] = sustainedBands(openCase({ record }), { caps: [36], draws: 400, seed: 1 });
+  for (const r of plan) expect(r.nowW).toBeCloseTo(0.5 * (band!.p95 - band!.p05), 9);
 });
 
 // common practice, no source: a notebook settles within a quarter to half an hour

@@ -7,6 +7,7 @@ import { capsOf } from '../case/laboratory';
 import { openCase, type CaseRequest, type OpenCase } from '../case/openCase';
 import { sustainedTogether } from '../case/sustainedTogether';
 import type { Cap } from '../envelope/fanStates';
+import { IDLE_W } from './idleWatts';
 import { simulateFirmware } from '../transient/simulateFirmware';
 import { halfBandAfter, type ReadingColumn } from '../uncertainty/afterReadings';
 import { sustainedBands } from '../uncertainty/sustainedBands';
@@ -30,10 +31,9 @@ export interface PlannedRun {
 }
 
 const DRAWS = 400;
-/** A run reads at most so many numbers that two of them are told by the draws. */
+/** Over which a settled run is read, s: five minutes (common practice, no source). */
 const READ_S = 300;
-const IDLE_W = { cpu: 5, gpu: 3 };
-/** What settles must not throttle: share of what is carried. */
+/** What settles must not throttle: share of what is carried (common practice, no source). */
 const LOAD_SHARE = 0.95;
 const SIMULATED_S = 3000;
 const STEP_S = 1;

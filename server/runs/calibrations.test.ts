@@ -58,6 +58,42 @@ test('a machine is fitted to its runs, version after version, and its estimate c
   expect((await call().get(`${url}/in-use`)).body).toBeNull();
 });
 
+test('the library, the ladder’s first bands and predictions stand on the version in use, until the record changes', async () => {
+  const { id, record: kept } = await create(record());
+  await runWithLog(call, id, logs.load, { load: { kind: 'stress', on: 'cpu' } });
+  const url = `/api/machines/${id}/calibrations`;
+  const made = (await call().post(url).send({}).expect(201)).body;
+  const full = made.answer.caps.find((c: { cap: unknown }) => c.cap === 'full');
+  const listed = async () => {
+    await library().list.load();
+    await library().watts.settled();
+    const [row] = (await call().get('/api/machines').expect(200)).body.items;
+    return row.togetherFullW as number;
+  };
+  expect(await listed()).toBeCloseTo(full.before.p50, 6);
+  await call().put(`${url}/in-use`).send({ version: 1 }).expect(200);
+  expect(await listed()).toBeCloseTo(full.after.p50, 6);
+  const { bands } = (await call().get(`/api/machines/${id}`)).body;
+  expect(bands.find((b: { cap: unknown }) => b.cap === 'full').p50).toBeCloseTo(full.after.p50, 6);
+  const foretold = async () => {
+    const run = newRun({ load: { kind: 'stress', on: 'cpu' } });
+    await call().post(`/api/machines/${id}/runs`).send(run).expect(201);
+    const at = `/api/machines/${id}/runs/${run.id}/foretell`;
+    return (await call().post(at).send({ cap: 'full' }).expect(200)).body.prediction;
+  };
+  expect((await foretold()).calibration).toBe(1);
+  const changed = { ...kept, fans: [{ ...kept.fans[0], maxRpm: kept.fans[0].maxRpm - 200 }] };
+  await call()
+    .put(`/api/machines/${id}`)
+    .set('If-Match', '"1"')
+    .send({ record: changed })
+    .expect(200);
+  expect((await foretold()).calibration).toBeNull();
+  // back to none
+  await call().put(`${url}/in-use`).send({ version: null }).expect(200);
+  expect(await listed()).not.toBeCloseTo(full.after.p50, 2);
+});
+
 test('a run is foretold before its log, by nobody but the program, and held against it', async () => {
   const { id } = await create(record());
   const runs = `/api/machines/${id}/runs`;
@@ -68,6 +104,11 @@ test('a run is foretold before its log, by nobody but the program, and held agai
     .expect(422);
   const run = newRun({ load: { kind: 'stress', on: 'cpu' } });
   await call().post(runs).send(run).expect(201);
+  await call()
+    .put(`/api/documents/run/${run.id}`)
+    .set('If-Match', '"1"')
+    .send({ value: { ...run, prediction: typed } })
+    .expect(422);
   await call().post(`${runs}/${run.id}/foretell`).send({ cap: 'loud' }).expect(400);
   const kept = (await call().post(`${runs}/${run.id}/foretell`).send({ cap: 'full' }).expect(200))
     .body;

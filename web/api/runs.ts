@@ -39,6 +39,17 @@ export async function listRuns(machineId: string, signal?: AbortSignal): Promise
 export const makeRun = (machineId: string, run: RunDocument) =>
   fetchJson<KeptRun>(at(machineId), { method: 'POST', body: run });
 
+/** Puts a run aside, or brings it back. */
+export const putRunAside = async (
+  id: string,
+  revision: number,
+  aside: boolean,
+): Promise<{ revision: number }> =>
+  fetchJson(`/api/documents/run/${id}/${aside ? 'put-aside' : 'bring-back'}`, {
+    method: 'POST',
+    ifMatch: revision,
+  });
+
 /** Foretells a run before its first log. */
 export const foretellRun = async (machineId: string, runId: string, cap: Cap): Promise<KeptRun> =>
   fetchJson(`${at(machineId)}/${runId}/foretell`, { method: 'POST', body: { cap } });

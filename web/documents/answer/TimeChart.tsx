@@ -6,6 +6,7 @@ import { useEffect } from 'react';
 import { toShown, type UnitPreference } from '@zugluft/core/record/units';
 import type { Simulation } from '@zugluft/core/transient/simulateFirmware';
 import { themeColours } from './themeColours';
+import { FIGURE_FONT, ONE_CURSOR, TEXT_FONT, timeTooltip, valueAxis } from './timeChartParts';
 import { useChart } from './useChart';
 
 register([LineChart, GridComponent, MarkLineComponent, TooltipComponent, CanvasRenderer]);
@@ -39,8 +40,6 @@ export default function TimeChart({
     const element = holder.current;
     if (!element || !chart.current) return;
     const c = themeColours(element);
-    const text = 'Hanken Grotesk Variable, sans-serif';
-    const mono = 'Spline Sans Mono Variable, monospace';
     const bands = [
       { top: 34, height: '33%', name: 'watts' },
       { top: '46%', height: '27%', name: `${units.temperature} at the junctions` },
@@ -67,7 +66,7 @@ export default function TimeChart({
         show: true,
         formatter: name,
         color: c.ink,
-        fontFamily: text,
+        fontFamily: TEXT_FONT,
         fontSize: 12,
         offset: [0, below ? 13 : 0],
       },
@@ -115,7 +114,7 @@ export default function TimeChart({
           axisLabel: {
             show: i === bands.length - 1,
             color: c.ink,
-            fontFamily: mono,
+            fontFamily: FIGURE_FONT,
             fontSize: 12,
             formatter: (m: number) => (i === 2 && m === minutes ? `${m} min` : String(m)),
           },
@@ -124,25 +123,14 @@ export default function TimeChart({
           splitLine: { lineStyle: { color: c.rule } },
         })),
         yAxis: bands.map((b, i) => ({
-          type: 'value' as const,
+          ...valueAxis(c, b.name),
           gridIndex: i,
           scale: i > 0,
           splitNumber: i === 2 ? 2 : 4,
-          name: b.name,
-          nameTextStyle: { color: c.ink, fontFamily: text, fontSize: 12, align: 'left' as const },
           nameGap: 8,
-          axisLabel: { color: c.ink, fontFamily: mono, fontSize: 12 },
-          splitLine: { lineStyle: { color: c.rule } },
         })),
-        tooltip: {
-          trigger: 'axis' as const,
-          axisPointer: { type: 'line' as const, lineStyle: { color: c.air } },
-          backgroundColor: c.ground,
-          borderColor: c.rule,
-          textStyle: { color: c.ink, fontFamily: text, fontSize: 12 },
-          valueFormatter: (x: unknown) => (typeof x === 'number' ? x.toFixed(1) : 'off'),
-        },
-        axisPointer: { link: [{ xAxisIndex: 'all' as const }] },
+        tooltip: timeTooltip(c, 'off'),
+        axisPointer: ONE_CURSOR,
         series,
       },
       { notMerge: true },

@@ -1,6 +1,7 @@
 import type { Series } from '@zugluft/core/library/runAnswers';
 import { toShown, type UnitPreference } from '@zugluft/core/record/units';
 import type { themeColours } from './themeColours';
+import { FIGURE_FONT, ONE_CURSOR, TEXT_FONT, timeTooltip, valueAxis } from './timeChartParts';
 
 /** What is marked over a run's chart. */
 export interface RunMarks {
@@ -19,8 +20,6 @@ export interface UnderRun {
 type Points = [number, number][];
 type LineType = number[] | 'solid';
 
-const TEXT = 'Hanken Grotesk Variable, sans-serif';
-const MONO = 'Spline Sans Mono Variable, monospace';
 const DASHED = [7, 4];
 const DOTTED = [1, 3];
 /** Left and right of the plots, px. */
@@ -96,7 +95,7 @@ export function runChartOption(
       show: labelled,
       formatter: name,
       color: c.ink,
-      fontFamily: TEXT,
+      fontFamily: TEXT_FONT,
       fontSize: 12,
     },
   });
@@ -146,7 +145,7 @@ export function runChartOption(
       rotate: 0,
       align: 'left' as const,
       color: c.heat,
-      fontFamily: TEXT,
+      fontFamily: TEXT_FONT,
       fontSize: 12,
       position: 'end' as const,
       distance: [2, 3],
@@ -167,7 +166,7 @@ export function runChartOption(
       axisLabel: {
         show: i === bands.length - 1,
         color: c.ink,
-        fontFamily: MONO,
+        fontFamily: FIGURE_FONT,
         fontSize: 12,
         showMinLabel: shown.fromS === 0,
         formatter: (m: number) =>
@@ -177,33 +176,21 @@ export function runChartOption(
       axisTick: { show: false },
       splitLine: { show: false },
     })),
-    yAxis: bands.map((b, i) => ({
-      type: 'value' as const,
-      gridIndex: i,
-      scale: i > 0,
-      splitNumber: i === 2 ? 2 : 3,
-      ...(i === 2 && hasLevel ? { minInterval: 20 } : {}),
-      name: b.name,
-      nameTextStyle: {
-        color: c.ink,
-        fontFamily: TEXT,
-        fontSize: 12,
-        align: 'left' as const,
-        padding: [0, 0, 0, 4],
-      },
-      nameGap: i === 0 ? 6 : 5,
-      axisLabel: { color: c.ink, fontFamily: MONO, fontSize: 12, hideOverlap: true },
-      splitLine: { lineStyle: { color: c.rule } },
-    })),
-    tooltip: {
-      trigger: 'axis' as const,
-      axisPointer: { type: 'line' as const, lineStyle: { color: c.air } },
-      backgroundColor: c.ground,
-      borderColor: c.rule,
-      textStyle: { color: c.ink, fontFamily: TEXT, fontSize: 12 },
-      valueFormatter: (x: unknown) => (typeof x === 'number' ? x.toFixed(1) : 'silent'),
-    },
-    axisPointer: { link: [{ xAxisIndex: 'all' as const }] },
+    yAxis: bands.map((b, i) => {
+      const axis = valueAxis(c, b.name);
+      return {
+        ...axis,
+        gridIndex: i,
+        scale: i > 0,
+        splitNumber: i === 2 ? 2 : 3,
+        ...(i === 2 && hasLevel ? { minInterval: 20 } : {}),
+        nameTextStyle: { ...axis.nameTextStyle, padding: [0, 0, 0, 4] },
+        nameGap: i === 0 ? 6 : 5,
+        axisLabel: { ...axis.axisLabel, hideOverlap: true },
+      };
+    }),
+    tooltip: timeTooltip(c, 'silent'),
+    axisPointer: ONE_CURSOR,
     series: lines.map((l, i) => ({
       ...l,
       ...(lines.findIndex((x) => x.xAxisIndex === l.xAxisIndex) === i

@@ -74,24 +74,13 @@ function BeforeAfter({ answer, version }: { answer: Answer; version: number }) {
           >
             <span className="figure">{capWords(cap)}</span>
             <span className="relative h-5 block" aria-hidden>
-              <span
-                className="absolute top-0 h-2 border border-quiet"
-                style={{
-                  left: share(before.p05),
-                  width: `calc(${share(before.p95)} - ${share(before.p05)})`,
-                }}
+              <Band
+                from={share(before.p05)}
+                to={share(before.p95)}
+                look="top-0 h-2 border border-quiet"
               />
-              <span
-                className="absolute bottom-0 h-2 bg-heat/40"
-                style={{
-                  left: share(after.p05),
-                  width: `calc(${share(after.p95)} - ${share(after.p05)})`,
-                }}
-              />
-              <span
-                className="absolute bottom-0 h-2 w-[2px] -ml-px bg-ink"
-                style={{ left: share(after.p50) }}
-              />
+              <Band from={share(after.p05)} to={share(after.p95)} look="bottom-0 h-2 bg-heat/40" />
+              <Middle at={share(after.p50)} look="bottom-0 h-2" />
             </span>
             <span className="figure text-right text-small">
               {wattsText(before.p50)} ± {half(before)} → <strong>{wattsText(after.p50)}</strong> ±{' '}
@@ -105,6 +94,20 @@ function BeforeAfter({ answer, version }: { answer: Answer; version: number }) {
       </p>
     </section>
   );
+}
+
+/** Of the standard normal distribution: a prior's range is its 5–95 %. */
+const Z95 = 1.645;
+
+/** A range along a line, between two places of it. */
+function Band({ from, to, look }: { from: string; to: string; look: string }) {
+  return (
+    <span className={`absolute ${look}`} style={{ left: from, width: `calc(${to} - ${from})` }} />
+  );
+}
+
+function Middle({ at, look }: { at: string; look: string }) {
+  return <span className={`absolute w-[2px] -ml-px bg-ink ${look}`} style={{ left: at }} />;
 }
 
 const half = ({ p05, p95 }: { p05: number; p95: number }) => wattsText((p95 - p05) / 2);
@@ -225,21 +228,9 @@ function Multipliers({ answer }: { answer: Answer }) {
               </td>
               <td className="pl-3">
                 <span className="relative block h-3" aria-hidden>
-                  <span
-                    className="absolute inset-y-0 border border-rule"
-                    style={{ left: place(-1.645), right: `calc(100% - ${place(1.645)})` }}
-                  />
-                  <span
-                    className="absolute inset-y-[3px] bg-heat/40"
-                    style={{
-                      left: place(m.zLow),
-                      width: `calc(${place(m.zHigh)} - ${place(m.zLow)})`,
-                    }}
-                  />
-                  <span
-                    className="absolute inset-y-0 w-[2px] -ml-px bg-ink"
-                    style={{ left: place(m.z) }}
-                  />
+                  <Band from={place(-Z95)} to={place(Z95)} look="inset-y-0 border border-rule" />
+                  <Band from={place(m.zLow)} to={place(m.zHigh)} look="inset-y-[3px] bg-heat/40" />
+                  <Middle at={place(m.z)} look="inset-y-0" />
                 </span>
               </td>
               <td className="pl-3 whitespace-nowrap">

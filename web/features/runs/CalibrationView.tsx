@@ -1,4 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { format } from 'date-fns';
 import { useEffect, useRef, useState } from 'react';
 import {
   calibrationKeys,
@@ -123,6 +124,12 @@ export function CalibrationView({ runs }: { runs: readonly KeptRun[] }) {
           />
           {versions.length === 0 && !fitting && (
             <p className="text-quiet text-[0.9rem] mt-2 max-w-prose">
+              {toFit === 0 && (
+                <>
+                  No run can be fitted yet: plan one with <Kbd>r</Kbd>, load the machine, and drop
+                  its logs into it.{' '}
+                </>
+              )}
               One run that settled is enough to begin. What it does not tell stays as wide as it
               was; nothing is fitted beyond what was read.
             </p>
@@ -159,7 +166,7 @@ function Versions({
             onClick={() => look(v.version)}
           >
             version <span className="figure">{v.version}</span>,{' '}
-            {new Date(v.createdAt).toLocaleString()},{' '}
+            {format(new Date(v.createdAt), 'yyyy-MM-dd HH:mm')},{' '}
             {v.runs.filter((r) => r.use === 'fit' && r.states > 0).length} fitted,{' '}
             {v.runs.filter((r) => r.use === 'hold-out' && r.states > 0).length} held out
             {v.version === inUse ? ', in use' : ''}

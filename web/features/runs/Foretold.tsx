@@ -1,4 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
+import { format } from 'date-fns';
 import { useState } from 'react';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import type { ForetoldResult, ResultOf } from '@zugluft/core/runs/foretoldResult';
@@ -53,7 +54,7 @@ export function Foretold({
       {prediction && (
         <>
           <p className="text-small text-quiet">
-            on {new Date(prediction.madeAt).toLocaleString()}, before the run:{' '}
+            on {format(new Date(prediction.madeAt), 'yyyy-MM-dd HH:mm')}, before the run:{' '}
             {onWords(prediction.on ?? 'both')}, {capWords(prediction.cap)}
             {prediction.calibration ? `, calibration ${prediction.calibration}` : ''}
           </p>
@@ -69,7 +70,7 @@ export function Foretold({
           {Object.entries(prediction.junctionC ?? {}).map(([die, told]) => (
             <Line
               key={die}
-              name={`junction, ${die}`}
+              name={`junction, ${die === 'cpu' || die === 'gpu' ? die.toUpperCase() : die}`}
               unit="°C"
               told={told}
               result={result?.junctionC[die] ?? null}

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { PlainInput } from '../../kit/PlainInput';
 
-/** A number that may be left out; half typed it is neither an error nor a loss. */
+/** A number that may be left out; half typed it is neither an error nor a loss. What is changed elsewhere, or taken back, shows. */
 export function NumberInput({
   label,
   value,
@@ -15,24 +15,22 @@ export function NumberInput({
   high: number;
   set: (value: number | null) => void;
 }) {
-  const [text, setText] = useState(value === null ? '' : String(value));
-  const [error, setError] = useState<string | undefined>(undefined);
+  // what was typed stands as long as the value is the one that it stands for
+  const [typed, setTyped] = useState<{ text: string; value: number | null; error?: string }>();
+  const own = typed && typed.value === value ? typed : null;
   return (
     <PlainInput
       label={label}
-      value={text}
+      value={own?.text ?? (value === null ? '' : String(value))}
       max={20}
-      error={error}
-      onChange={(typed) => {
-        setText(typed);
-        const x = Number(typed.trim().replace(',', '.'));
-        if (typed.trim() === '') {
-          setError(undefined);
-          set(null);
-        } else if (!Number.isFinite(x)) setError('is no number');
-        else if (x < low || x > high) setError(`must be from ${low} to ${high}`);
-        else {
-          setError(undefined);
+      error={own?.error}
+      onChange={(text) => {
+        const x = text.trim() === '' ? null : Number(text.trim().replace(',', '.'));
+        if (x !== null && !Number.isFinite(x)) setTyped({ text, value, error: 'is no number' });
+        else if (x !== null && (x < low || x > high)) {
+          setTyped({ text, value, error: `must be from ${low} to ${high}` });
+        } else {
+          setTyped({ text, value: x });
           set(x);
         }
       }}

@@ -48,7 +48,7 @@ export function PlanView({ runs, begin }: { runs: readonly KeptRun[]; begin: Beg
     <section aria-label="plan of runs">
       <p className="text-[0.9rem] text-quiet flex flex-wrap gap-x-4 items-baseline">
         <span>
-          Both dies at the cap in the middle are known to{' '}
+          The watts at the cap in the middle are known to{' '}
           <span className="figure text-ink">± {half(data[0]!.nowW)}</span>{' '}
           <span className="unit">W</span>; what each run leaves of that, alone and beside the first.
         </span>
@@ -70,7 +70,7 @@ export function PlanView({ runs, begin }: { runs: readonly KeptRun[]; begin: Beg
             <th className="font-normal text-right">about</th>
             <th className="font-normal text-right">settles, lasts</th>
             <th className="font-normal text-right">alone</th>
-            <th className="font-normal text-right">beside the first</th>
+            <th className="font-normal text-right max-sm:hidden">beside the first</th>
             <th />
           </tr>
         </thead>
@@ -89,9 +89,14 @@ export function PlanView({ runs, begin }: { runs: readonly KeptRun[]; begin: Beg
                 </span>{' '}
                 <span className="unit">min</span>
               </td>
-              <td className="text-right figure">± {half(r.thenW)}</td>
-              <td className="text-right figure">± {half(r.besideFirstW)}</td>
-              <td className="text-right">
+              <td className="text-right figure whitespace-nowrap">± {half(r.thenW)}</td>
+              <td className="text-right figure whitespace-nowrap max-sm:hidden">
+                ± {half(r.besideFirstW)}
+              </td>
+              <td className="text-right whitespace-nowrap">
+                {planned.some(
+                  ({ prediction: p }) => p?.on === r.on && String(p.cap) === String(r.cap),
+                ) && <span className="text-small text-quiet">planned </span>}
                 <button
                   type="button"
                   className="underline cursor-pointer px-2 min-h-6"

@@ -9,9 +9,10 @@ import { useUnits } from '../../kit/units';
 import { Foretold } from './Foretold';
 import { InboxPanel } from './InboxPanel';
 import { LogPlaces } from './LogPlaces';
+import { RunBar } from './RunBar';
 import { RunSays } from './RunSays';
 import { RunSheet } from './RunSheet';
-import { clockWords, eventWords, SEGMENT_WORDS, USES, USE_WORDS } from './runWords';
+import { clockWords, eventWords, SEGMENT_WORDS, USES } from './runWords';
 import { PIXELS, useUnderRun } from './useUnderRun';
 import { useRunLogs } from './useRunLogs';
 import { useShown } from './useShown';
@@ -56,7 +57,8 @@ export function RunDesk({
   // what the server has of it: its answers are of that revision
   const revision = view?.revision ?? start.revision;
   const follows = start.run.follows ?? [];
-  const hasLogs = (start.run.logs?.length ?? 0) > 0 || follows.length > 0;
+  // what is there on the server, and was not taken out here
+  const hasLogs = ((start.run.logs?.length ?? 0) > 0 && logs.length > 0) || follows.length > 0;
   // a log that grows is looked at again and again
   const again = follows.length > 0 ? LOOK_AGAIN_MS : false;
   const analysis = useQuery({
@@ -67,7 +69,9 @@ export function RunDesk({
     retry: false,
     refetchInterval: again,
   });
-  const lastS = analysis.data?.log.durationS ?? 0;
+  // what was said of logs that were taken out is said no more
+  const said = hasLogs ? (analysis.data ?? null) : null;
+  const lastS = said?.log.durationS ?? 0;
   const { shown, show, isWhole } = useShown(lastS);
   const series = useQuery({
     queryKey: runKeys.series(
@@ -88,22 +92,21 @@ export function RunDesk({
     retry: false,
     refetchInterval: again,
   });
+  const drawn = hasLogs ? series.data : undefined;
   const loadFromS =
-    analysis.data?.segments.find((s) => s.kind === 'short' || s.kind === 'sustained')?.fromS ?? 0;
+    said?.segments.find((s) => s.kind === 'short' || s.kind === 'sustained')?.fromS ?? 0;
   const loadToS =
-    analysis.data?.segments.findLast((s) => s.kind === 'sustained' || s.kind === 'later')?.toS ??
-    lastS;
+    said?.segments.findLast((s) => s.kind === 'sustained' || s.kind === 'later')?.toS ?? lastS;
+  const beside = others.filter((r) => r.id !== id && (r.run.logs?.length ?? 0) > 0);
   const under = useUnderRun({
     machineId,
     run,
-    others: others.filter((r) => r.id !== id && (r.run.logs?.length ?? 0) > 0),
-    analysis: analysis.data ?? null,
+    others: beside,
+    analysis: said,
     load: { fromS: loadFromS, toS: loadToS },
   });
-  const { window, moveWindow, step, isChosen, release } = useWindow(
-    analysis.data ?? null,
-    run,
-    (steady, what) => change({ steady }, what),
+  const { window, moveWindow, step, isChosen, release } = useWindow(said, run, (steady, what) =>
+    change({ steady }, what),
   );
   useCommands({
     'add-log': () => picker.current?.click(),
@@ -123,16 +126,16 @@ export function RunDesk({
   const marks = useMemo(
     () => ({
       steady: window ? [window] : [],
-      segments: (analysis.data?.segments ?? []).map((s) => ({
+      segments: (said?.segments ?? []).map((s) => ({
         fromS: s.fromS,
         toS: s.toS,
         words: SEGMENT_WORDS[s.kind] ?? s.kind,
       })),
-      events: (analysis.data?.events ?? [])
+      events: (said?.events ?? [])
         .filter((e) => e.kind === 'short-limit-ends' || e.kind === 'later-limit')
         .map((e) => ({ atS: e.atS, words: `${clockWords(e.atS)} ${eventWords(e)}` })),
     }),
-    [analysis.data, window],
+    [said, window],
   );
   // a file that says nothing yet, or a server that is away for a moment, is no fault while it is followed
   const waits = follows.length > 0 && !problem && !error;
@@ -176,43 +179,19 @@ export function RunDesk({
           e.currentTarget.value = '';
         }}
       />
-      <p className="text-small text-quiet flex flex-wrap gap-x-4 gap-y-1 items-baseline">
-        <span>
-          {logs.length === 0 ? 'no log yet' : logs.map((l) => l.file).join(', ')}
-          {sending && `, reading ${sending}`}
-        </span>
-        <button type="button" className={button} onClick={() => picker.current?.click()}>
-          add logs <Kbd>a</Kbd>
-        </button>
-        <button
-          type="button"
-          className={button}
-          aria-pressed={looksIn}
-          onClick={() => setLooksIn((x) => !x)}
-        >
-          inbox <Kbd>j</Kbd>
-        </button>
-        <button type="button" className={button} onClick={nextUse}>
-          <span className="text-ink">{USE_WORDS[run.use ?? 'fit']}</span>, then{' '}
-          {USE_WORDS[USES[(USES.indexOf(run.use ?? 'fit') + 1) % USES.length]!]} <Kbd>v</Kbd>
-        </button>
-        {series.data && (
-          <>
-            <button type="button" className={button} onClick={under.nextOther}>
-              {under.otherName ? `under it: ${under.otherName}` : 'another run under it'}{' '}
-              <Kbd>x</Kbd>
-            </button>
-            <button
-              type="button"
-              className={button}
-              aria-pressed={under.simulated}
-              onClick={under.toggleSimulation}
-            >
-              {under.simulated ? 'simulated: dotted' : 'simulation'} <Kbd>s</Kbd>
-            </button>
-          </>
-        )}
-      </p>
+      <RunBar
+        kept={start}
+        keeper={keeper}
+        run={run}
+        sending={sending}
+        pick={() => picker.current?.click()}
+        looksIn={looksIn}
+        lookIn={() => setLooksIn((x) => !x)}
+        nextUse={nextUse}
+        under={drawn && beside.length > 0 ? under : null}
+        simulation={drawn ? under : null}
+        removeLog={(log) => change({ logs: logs.filter((x) => x.id !== log) }, 'a log taken out')}
+      />
       {(looksIn || follows.length > 0) && (
         <InboxPanel
           run={run}
@@ -233,8 +212,15 @@ export function RunDesk({
           {failed}.
         </p>
       )}
+      {logs.length === 0 && follows.length === 0 && (
+        <p className="text-[0.95rem] max-w-prose py-1">
+          Load the machine until nothing moves for five minutes, then drop its logs here, of the
+          load and of the level meter, add them with <Kbd>a</Kbd>, or follow one that grows with{' '}
+          <Kbd>j</Kbd>.
+        </p>
+      )}
       {under.problem && <p className="text-heat text-small">{under.problem}</p>}
-      {series.data && (
+      {drawn && (
         <>
           <div
             className="h-[min(26rem,52vh)] mt-1"
@@ -243,7 +229,7 @@ export function RunDesk({
           >
             <Suspense fallback={<p className="text-quiet p-4">drawing</p>}>
               <RunChart
-                series={series.data}
+                series={drawn}
                 marks={marks}
                 under={under.lines}
                 shown={shown}
@@ -272,15 +258,10 @@ export function RunDesk({
       )}
       <div className="grid lg:grid-cols-2 gap-x-6 gap-y-4 pt-2">
         <div>
-          {analysis.data && <RunSays analysis={analysis.data} run={run} />}
-          <Foretold
-            machineId={machineId}
-            kept={start}
-            run={run}
-            result={analysis.data?.foretold ?? null}
-          />
-          {(analysis.data?.log.logs?.length ?? 0) > 1 && (
-            <LogPlaces run={run} places={analysis.data!.log.logs!} change={change} />
+          {said && <RunSays analysis={said} run={run} />}
+          <Foretold machineId={machineId} kept={start} run={run} result={said?.foretold ?? null} />
+          {(said?.log.logs?.length ?? 0) > 1 && (
+            <LogPlaces run={run} places={said!.log.logs!} change={change} />
           )}
         </div>
         <RunSheet run={run} change={change} />

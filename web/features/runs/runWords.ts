@@ -1,4 +1,5 @@
 import type { RunAnalysis, RunDocument } from '../../api/runs';
+import { capWord } from '../../documents/answer/words';
 
 /** When something happened, as minutes and seconds. */
 export function clockWords(seconds: number): string {
@@ -30,7 +31,9 @@ const ON_WORDS = { cpu: 'CPU alone', gpu: 'GPU alone', both: 'both dies', none: 
 /** What a run is called where nobody named it. */
 export function runName(run: RunDocument): string {
   if (run.name) return run.name;
-  return [run.load ? ON_WORDS[run.load.on] : 'run', run.setting].filter(Boolean).join(', ');
+  const words = [run.load ? ON_WORDS[run.load.on] : 'run', run.setting];
+  // two that are planned differ by their fans
+  return [...words, run.fanMode].filter(Boolean).join(', ');
 }
 
 export const USES = ['fit', 'hold-out', 'leave-out'] as const;
@@ -40,10 +43,10 @@ export const USE_WORDS = { fit: 'fit', 'hold-out': 'hold out', 'leave-out': 'lea
 export const SEGMENT_WORDS: Readonly<Record<string, string>> = {
   idle: 'idle',
   ramp: '',
-  short: 'short-term',
+  short: 'short',
   sustained: 'sustained',
   later: 'after the drop',
-  'cool-down': 'cool-down',
+  'cool-down': 'cools',
 };
 
 /** Each loaded die was held by its power limit to the end: the setting, not the cooling, ruled. */
@@ -59,10 +62,8 @@ export function heldBySetting(analysis: RunAnalysis): boolean {
 export const loadStartS = (analysis: RunAnalysis): number =>
   analysis.segments.find((s) => s.kind === 'short' || s.kind === 'sustained')?.fromS ?? 0;
 
-const LEVEL = { off: 'fans off', full: 'full speed' } as const;
-
 /** A fan state as people call it. */
 export const capWords = (cap: number | 'off' | 'full'): string =>
-  typeof cap === 'number' ? `${Number(cap.toFixed(1))} dB(A)` : LEVEL[cap];
+  typeof cap === 'number' ? `${Number(cap.toFixed(1))} dB(A)` : capWord(cap);
 
 export const onWords = (on: keyof typeof ON_WORDS): string => ON_WORDS[on];

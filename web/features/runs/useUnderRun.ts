@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { IDLE_W } from '@zugluft/core/runs/idleWatts';
 import { readAnalysis, readSeries, runKeys } from '../../api/runs';
 import type { KeptRun, RunAnalysis, RunDocument } from '../../api/runs';
 import type { UnderRun } from '../../documents/answer/runChartOption';
@@ -69,8 +70,8 @@ export function useUnderRun({
           cap,
           stepS: STEP_S,
           durationS,
-          ...(on === 'cpu' || on === 'none' ? { gpuLoadW: 5 } : {}),
-          ...(on === 'gpu' || on === 'none' ? { cpuLoadW: 5 } : {}),
+          ...(on === 'cpu' || on === 'none' ? { gpuLoadW: IDLE_W.gpu } : {}),
+          ...(on === 'gpu' || on === 'none' ? { cpuLoadW: IDLE_W.cpu } : {}),
         },
         PIXELS,
       );

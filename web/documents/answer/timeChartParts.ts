@@ -1,0 +1,28 @@
+import type { themeColours } from './themeColours';
+
+type Colours = ReturnType<typeof themeColours>;
+
+export const TEXT_FONT = 'Hanken Grotesk Variable, sans-serif';
+export const FIGURE_FONT = 'Spline Sans Mono Variable, monospace';
+
+/** What stands beside the cursor of a chart over time. */
+export const timeTooltip = (c: Colours, silent: string) => ({
+  trigger: 'axis' as const,
+  axisPointer: { type: 'line' as const, lineStyle: { color: c.air } },
+  backgroundColor: c.ground,
+  borderColor: c.rule,
+  textStyle: { color: c.ink, fontFamily: TEXT_FONT, fontSize: 12 },
+  valueFormatter: (x: unknown) => (typeof x === 'number' ? x.toFixed(1) : silent),
+});
+
+/** Name, figures and lines of an axis of values. */
+export const valueAxis = (c: Colours, name: string) => ({
+  type: 'value' as const,
+  name,
+  nameTextStyle: { color: c.ink, fontFamily: TEXT_FONT, fontSize: 12, align: 'left' as const },
+  axisLabel: { color: c.ink, fontFamily: FIGURE_FONT, fontSize: 12 },
+  splitLine: { lineStyle: { color: c.rule } },
+});
+
+/** The cursor goes through all plots of a chart. */
+export const ONE_CURSOR = { link: [{ xAxisIndex: 'all' as const }] };
