@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { exampleRecord } from '@zugluft/core/test-support/exampleRecord';
 import { csvOf, generatedLog } from '@zugluft/core/test-support/generatedLog';
-import { wavBytes } from '@zugluft/core/test-support/wavBytes';
+import { wavBytes } from '@zugluft/core/sound/wavBytes';
 import { run } from './analyse';
 
 let folder = '';

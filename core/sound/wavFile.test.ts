@@ -1,5 +1,5 @@
 import { wavHeader, wavSamples, type WavHeader } from './wavFile';
-import { wavBytes } from '../test-support/wavBytes';
+import { wavBytes } from './wavBytes';
 
 const read = (bytes: Uint8Array, channel = 0) => {
   const header = wavHeader(bytes, bytes.length) as WavHeader;
