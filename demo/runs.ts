@@ -160,7 +160,7 @@ export async function seedRuns(
       ['load.csv', written.load],
       ['level.csv', written.level],
     ] as const) {
-      const taken = await runs.takeLog(machineId, id, pieces(text), { file, map: {} });
+      const taken = await runs.takeLog(machineId, id, pieces(text), { file, map: null });
       logs.push({
         id: `log-${logs.length + 1}`,
         file,

@@ -32,8 +32,8 @@ const MAX_BODY = '1mb';
  * @param logger where unexpected errors go
  */
 export function createApp(library: Library, webFolder: string | null, logger: Logger): Express {
-  const { db, documents, history, machines, list, attachments, runs, inbox, calibrations, watts } =
-    library;
+  const { db, documents, history, machines, list, attachments, watts } = library;
+  const { runs, logs, takeRun, inbox, calibrations } = library;
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false);
@@ -73,7 +73,7 @@ export function createApp(library: Library, webFolder: string | null, logger: Lo
   });
   api.use('/documents', documentRoutes(documents, history));
   api.use('/machines/:id/attachments', attachmentRoutes(attachments));
-  api.use('/machines/:id/runs', runRoutes(runs));
+  api.use('/machines/:id/runs', runRoutes(runs, takeRun, db.folder));
   api.get('/inbox', async (_req, res) => {
     res.json(await inbox.list());
   });
@@ -84,8 +84,11 @@ export function createApp(library: Library, webFolder: string | null, logger: Lo
   api.use('/defaults', defaultRoutes(documents));
   const families = createMachineFamilies(db, documents);
   api.use('/machines', machineRoutes(machines, families, history, createMachineTags(db), watts));
-  const importer = createImporter(db, machines, documents, attachments);
-  api.use('/exchange', exchangeRoutes(db, machines, importer, attachments, documents, watts));
+  const importer = createImporter(db, machines, documents, attachments, takeRun);
+  api.use(
+    '/exchange',
+    exchangeRoutes(db, machines, importer, attachments, documents, watts, { store: runs, logs }),
+  );
   api.use(unknownRoute);
   app.use('/api', api);
 

@@ -15,9 +15,11 @@ import { readCalibrationInUse } from './runs/calibrationInUse';
 import { createInbox } from './runs/inbox';
 import { createCalibrationStore } from './runs/calibrationStore';
 import { doRunJob } from './runs/runJobs';
+import { createRememberedLayouts } from './runs/rememberedLayouts';
 import { createRunLogs, type DoRunJob } from './runs/runLogs';
 import { runShelf } from './runs/runShelf';
 import { createRunStore } from './runs/runStore';
+import { createTakeRun } from './runs/takeRun';
 
 export type Library = ReturnType<typeof createLibrary>;
 
@@ -49,8 +51,8 @@ export function createLibrary(
   documents.addShelf(settingsShelf(watts.laboratoryChanged));
   documents.addShelf(defaultsShelf(watts.laboratoryChanged));
   const inbox = createInbox(inboxFolder ?? join(db.folder, 'inbox'));
-  const logs = createRunLogs(db.folder, inbox, runWork);
-  const runs = createRunStore(db, documents, logs, runWork, readCalibrationInUse(db));
+  const logs = createRunLogs(db.folder, inbox, runWork, createRememberedLayouts(db));
+  const runs = createRunStore(db, documents, logs, runWork, readCalibrationInUse(db), fitWork);
   const calibrations = createCalibrationStore(db, documents, runs, logs, {
     read: runWork,
     fit: fitWork,
@@ -62,6 +64,8 @@ export function createLibrary(
     machines: createMachineStore(db, documents),
     attachments: createAttachmentStore(db, documents),
     runs,
+    logs,
+    takeRun: createTakeRun(db, documents, runs, logs),
     inbox,
     calibrations,
     list: createMachineList(db, watts),

@@ -228,6 +228,8 @@ export const importItem = z.object({
   first: z.array(difference),
   /** Photos and papers that are not in this library yet. */
   photos: z.int(),
+  /** Runs that come with it. */
+  runs: z.int(),
   /** What becomes of the log of the opening; null where the file brings none. */
   log: z.enum(['new', 'changed', 'same']).nullable(),
 });

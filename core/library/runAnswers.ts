@@ -1,5 +1,12 @@
 import { z } from 'zod';
-import { isChannel, predictionSchema, runSchema } from '../runs/runDocument';
+import {
+  CHOSEN_BY,
+  isChannel,
+  logLayoutSchema,
+  predictionSchema,
+  RUN_USES,
+  runSchema,
+} from '../runs/runDocument';
 
 /** Logs that a run holds at most, and bytes of one. */
 export const MAX_RUNS = 200;
@@ -33,6 +40,8 @@ export const takenLog = z.object({
   problems: z.array(z.object({ row: z.number(), column: z.string(), message: z.string() })),
   /** First row of figures, by column. */
   sample: z.array(z.string()),
+  /** What a person said of such a log, now or before; null where nobody has looked at one yet. */
+  layout: logLayoutSchema.nullable().default(null),
 });
 export type TakenLog = z.infer<typeof takenLog>;
 
@@ -56,3 +65,62 @@ export const series = z.object({
   ),
 });
 export type Series = z.infer<typeof series>;
+
+const steadyMean = z.object({
+  mean: z.number(),
+  se: z.number(),
+  plusMinus: z.number(),
+  upperBound: z.boolean().optional(),
+});
+
+/** One steady state of a run: means by channel. */
+export const runSteady = z.object({
+  fromS: z.number(),
+  toS: z.number(),
+  chosenBy: z.enum(CHOSEN_BY),
+  kind: z.string(),
+  means: z.record(z.string(), steadyMean),
+});
+export type RunSteady = z.infer<typeof runSteady>;
+
+/** What each run of a machine sustained. */
+export const steadyOfRuns = z.object({
+  items: z.array(
+    z.object({
+      id: z.uuid(),
+      name: z.string(),
+      on: z.string(),
+      setting: z.string().nullable(),
+      use: z.enum(RUN_USES),
+      states: z.array(runSteady),
+      /** Why there is none; null where there is. */
+      lacks: z.string().nullable(),
+    }),
+  ),
+});
+export type SteadyOfRuns = z.infer<typeof steadyOfRuns>;
+
+/** A sweep of fan speeds as the runs of a machine gave it. */
+export const fanSweepAnswer = z.object({
+  points: z.array(
+    z.object({
+      rpm: z.record(z.string(), z.number()),
+      dbA: z.number(),
+      plusMinus: z.number(),
+      upperBound: z.boolean(),
+      heardS: z.number(),
+      runs: z.array(z.string()),
+    }),
+  ),
+  law: z.object({ dbPerDecade: z.number(), scatterDb: z.number() }).nullable(),
+  lacks: z.string().nullable(),
+});
+
+/** What would bring a run that lies outside its band back into it. */
+export const whyOutsideAnswer = z.object({
+  moved: z.array(
+    z.object({ name: z.string(), z: z.number(), value: z.number(), prior: z.number() }),
+  ),
+  suspicions: z.array(z.string()),
+  apart: z.array(z.object({ kind: z.string(), part: z.string(), inDeviations: z.number() })),
+});

@@ -1,6 +1,7 @@
 import type { Log } from '../logs/readLog';
 import { energyMeanDb } from '../logs/seriesStats';
 import { correctForBackground } from '../sound/background';
+import { READING_ERROR } from '../calibration/steadyRun';
 import { valuesOf } from './channels';
 
 /** A run's log, channels already of the record's parts, with what its levels are read by. */
@@ -11,8 +12,8 @@ export interface SweepSource {
   backgroundDbA: number | null;
   /** Added to a reading so that it is as it would be read where the laboratory listens, dB. */
   changeDb: number;
-  /** One standard deviation of the meter, dB. */
-  plusMinusDb: number;
+  /** One standard deviation of the meter, dB; null: as usual. */
+  plusMinusDb: number | null;
 }
 
 /** Level of the machine alone at one state of its fans. */
@@ -166,7 +167,7 @@ function pointOf(
         ? { levelDbA: reading, upperBound: false }
         : correctForBackground(reading, backgroundDbA);
     if (alone.upperBound) bounds++;
-    meterDb = Math.max(meterDb, plusMinusDb);
+    meterDb = Math.max(meterDb, plusMinusDb ?? READING_ERROR.level);
     own.push(alone.levelDbA + changeDb);
     weights.push(mine.reduce((a, b) => a + b.lastsS, 0));
     corrected.push(...mine.map((b) => b.levelDbA - reading));

@@ -88,6 +88,8 @@ export const runLogSchema = z.looseObject({
   layout: logLayoutSchema.optional(),
   /** Of a recording: level of a sine of digital full scale, dB. */
   fullScaleDb: number(-200, 300, 'dB').optional(),
+  /** Of a recording of a calibrator: the level that this gives, dB; it tells full scale for the others of the run. */
+  toneDb: number(60, 140, 'dB').optional(),
 });
 
 const band = z.looseObject({ p05: z.number(), p50: z.number(), p95: z.number() });

@@ -46,10 +46,7 @@ export function steadyRunOf(
     }),
   );
   const level = state.means['levelDbA'];
-  const distanceM = run.microphone?.distanceM ?? REFERENCE_DISTANCE_M;
-  const meter = run.instruments?.find(
-    (i) => i.id === run.microphone?.instrument || i.kind === 'sound-level-meter',
-  );
+  const { changeDb, plusMinusDb } = meterOf(run, { data });
   const stacks = data.stacks.map((s) => s.id);
   return {
     id: run.id,
@@ -72,18 +69,33 @@ export function steadyRunOf(
     ...given('wallW', mean('wallW')),
     ...(level
       ? {
-          // over a reflecting plane, as everywhere in the record
-          levelDbA:
-            level.mean +
-            (meter?.offset ?? 0) -
-            distanceChange(distanceM) +
-            distanceChange(data.noise.distanceM),
+          levelDbA: level.mean + changeDb,
           ...(level.upperBound ? { levelIsUpperBound: true } : {}),
-          ...(meter?.plusMinus === undefined
-            ? {}
-            : { plusMinus: { level: Math.max(0.1, meter.plusMinus) } }),
+          ...(plusMinusDb === null ? {} : { plusMinus: { level: Math.max(0.1, plusMinusDb) } }),
         }
       : {}),
+  };
+}
+
+/**
+ * What a run's meter is known to, and what makes a reading of it one where the laboratory listens: its own offset, and the way from
+ * its distance to the laboratory's over a reflecting plane.
+ *
+ * @param run its microphone and instruments
+ * @param open the case
+ */
+export function meterOf(
+  run: Pick<RunDocument, 'microphone' | 'instruments'>,
+  { data }: Pick<OpenCase, 'data'>,
+): { changeDb: number; plusMinusDb: number | null } {
+  const distanceM = run.microphone?.distanceM ?? REFERENCE_DISTANCE_M;
+  const meter = run.instruments?.find(
+    (i) => i.id === run.microphone?.instrument || i.kind === 'sound-level-meter',
+  );
+  return {
+    changeDb:
+      (meter?.offset ?? 0) - distanceChange(distanceM) + distanceChange(data.noise.distanceM),
+    plusMinusDb: meter?.plusMinus ?? null,
   };
 }
 

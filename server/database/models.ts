@@ -71,6 +71,18 @@ export class AttachmentRow extends Model<
 }
 
 /** A run on the bench, by which it is listed. */
+export class LogLayoutRow extends Model<
+  InferAttributes<LogLayoutRow>,
+  InferCreationAttributes<LogLayoutRow>
+> {
+  declare key: string;
+  declare header: string;
+  /** JSON: what was said of such logs. */
+  declare layout: string;
+  declare createdAt: CreationOptional<Date>;
+  declare updatedAt: CreationOptional<Date>;
+}
+
 export class RunRow extends Model<InferAttributes<RunRow>, InferCreationAttributes<RunRow>> {
   declare id: string;
   declare machineId: string;
@@ -170,6 +182,7 @@ export interface Models {
   MachineTag: typeof MachineTagRow;
   Attachment: typeof AttachmentRow;
   Run: typeof RunRow;
+  LogLayout: typeof LogLayoutRow;
   Calibration: typeof CalibrationRow;
   Document: typeof DocumentRow;
   DocumentRevision: typeof DocumentRevisionRow;
@@ -276,6 +289,17 @@ export function defineModels(sequelize: Sequelize): Models {
     },
     { sequelize, tableName: 'runs', modelName: 'Run' },
   );
+  class LogLayout extends LogLayoutRow {}
+  LogLayout.init(
+    {
+      key: { type: DataTypes.STRING(64), primaryKey: true },
+      header: { type: DataTypes.TEXT, allowNull: false },
+      layout: { type: DataTypes.TEXT, allowNull: false },
+      createdAt: { type: DataTypes.DATE, allowNull: false },
+      updatedAt: { type: DataTypes.DATE, allowNull: false },
+    },
+    { sequelize, tableName: 'log_layouts', modelName: 'LogLayout' },
+  );
   class Calibration extends CalibrationRow {}
   Calibration.init(
     {
@@ -332,6 +356,7 @@ export function defineModels(sequelize: Sequelize): Models {
     MachineTag,
     Attachment,
     Run,
+    LogLayout,
     Calibration,
     Document,
     DocumentRevision,

@@ -146,7 +146,7 @@ test('machines of one variant whose cooling differs do not become one variant he
   });
   const opened = await testLibrary();
   const { db, machines, documents, attachments } = opened;
-  const importer = createImporter(db, machines, documents, attachments);
+  const importer = createImporter(db, machines, documents, attachments, opened.takeRun);
   const finder = { byId: async () => null, byName: async () => null };
   const received = await receiveFile(Readable.from([Buffer.from(zip)]), db.folder);
   const { candidates, close } = await readImport(received, 'zip', finder);

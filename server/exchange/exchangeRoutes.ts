@@ -7,11 +7,14 @@ import { onlyOneNamed } from '../machines/machineList';
 import type { DocumentStore } from '../documents/documentStore';
 import type { MachineStore } from '../machines/machineStore';
 import { parse } from '../security/parse';
+import type { RunLogs } from '../runs/runLogs';
+import type { RunStore } from '../runs/runStore';
 import type { WattsKeeper } from '../derived/wattsKeeper';
 import { csvLines, fileName, writeLibraryZip } from './exportLibrary';
 import type { Importer } from './importPlan';
 import { readImport, type Finder } from './readImport';
 import { receiveFile } from './receiveFile';
+import { steadyLines } from './steadyLines';
 
 export const importQuery = z.strictObject({
   name: z.string().max(200).default('the file'),
@@ -27,6 +30,7 @@ export function exchangeRoutes(
   attachments: AttachmentStore,
   documents: DocumentStore,
   watts: WattsKeeper,
+  runs: { store: RunStore; logs: RunLogs },
 ): Router {
   const router = Router();
   const finder: Finder = {
@@ -50,9 +54,13 @@ export function exchangeRoutes(
   });
 
   router.get('/:kind.csv', async (req, res) => {
-    const kind = parse(z.enum(['machines', 'parts']), req.params['kind']);
+    const kind = parse(z.enum(['machines', 'parts', 'steady']), req.params['kind']);
     res.attachment(`${kind}.csv`).type('text/csv; charset=utf-8');
-    for await (const text of csvLines(db, documents, watts, kind)) {
+    const lines =
+      kind === 'steady'
+        ? steadyLines(db, documents, runs.store)
+        : csvLines(db, documents, watts, kind);
+    for await (const text of lines) {
       if (res.destroyed) return;
       if (!res.write(text)) await new Promise((resolve) => res.once('drain', resolve));
     }
@@ -61,7 +69,7 @@ export function exchangeRoutes(
 
   router.get('/library.zip', async (_req, res) => {
     res.attachment('library.zip').type('application/zip');
-    await writeLibraryZip(db, documents, attachments, watts, res);
+    await writeLibraryZip(db, documents, attachments, watts, runs, res);
   });
 
   // with Accept: application/x-ndjson a line for each machine as it is done, so that its progress can be told

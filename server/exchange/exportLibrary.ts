@@ -1,4 +1,3 @@
-import { strToU8, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 import Papa from 'papaparse';
 import { MACHINE_HEADER, machineRow, PART_HEADER, partRows } from '@zugluft/core/exchange/csvRows';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
@@ -19,7 +18,12 @@ import {
 } from '@zugluft/core/documents/kinds';
 import type { DocumentStore } from '../documents/documentStore';
 import { toUnit } from '../machines/machineRows';
+import { addRun, zipTo } from '../runs/runFiles';
+import type { RunLogs } from '../runs/runLogs';
+import type { RunStore } from '../runs/runStore';
 import { MANIFEST } from './readImport';
+import { steadyLines } from './steadyLines';
+import { MAX_ENTRY } from './unzip';
 
 const AT_ONCE = 100;
 const WATTS_DECIMALS = 2;
@@ -32,7 +36,7 @@ const ENDING: Record<AttachmentType, string> = {
 };
 
 /** Every machine that is not put aside, with its record, in pages. */
-async function* machines(
+export async function* machines(
   db: Database,
   documents: DocumentStore,
 ): AsyncGenerator<{ row: MachineRow; record: CaseRecord }> {
@@ -50,7 +54,7 @@ async function* machines(
   }
 }
 
-const line = (cells: string[]) => `${Papa.unparse([cells], { newline: '\r\n' })}\r\n`;
+export const line = (cells: string[]) => `${Papa.unparse([cells], { newline: '\r\n' })}\r\n`;
 
 /** Lines of the CSV with one row per machine, or per part. */
 export async function* csvLines(
@@ -101,42 +105,18 @@ export function fileName(record: CaseRecord): string {
 
 /**
  * The whole library as a zip, written while it is made: a record each, its photos and papers that may go out with their boxes
- * burned in, the log of its opening, both CSV files, and a list that brings variants, units and tags back. Serial numbers stay out.
+ * burned in, the log of its opening, its runs with their logs, all CSV files, and a list that brings variants, units and tags back. Serial numbers stay out.
  */
 export async function writeLibraryZip(
   db: Database,
   documents: DocumentStore,
   attachments: AttachmentStore,
   watts: WattsKeeper,
+  runs: { store: RunStore; logs: RunLogs },
   out: Writable,
 ): Promise<void> {
-  const ended = new Promise<void>((resolve, reject) => {
-    out.once('error', reject);
-    out.once('close', resolve);
-    out.once('finish', resolve);
-  });
-  let failed: Error | null = null;
-  const zip = new Zip((error, chunk, last) => {
-    if (error) failed = error;
-    else if (!out.destroyed) out.write(chunk);
-    if (last) out.end();
-  });
-  const add = (name: string, content: string) => {
-    const file = new ZipDeflate(name, { level: 6 });
-    zip.add(file);
-    file.push(strToU8(content), true);
-  };
-  /** What is written waits for who reads it, so that a large library never lies in memory. */
-  const drained = async () => {
-    if (out.destroyed || !out.writableNeedDrain) return;
-    await new Promise<void>((resolve) => {
-      const go = () => {
-        out.off('drain', go).off('close', go);
-        resolve();
-      };
-      out.on('drain', go).on('close', go);
-    });
-  };
+  const zip = zipTo(out);
+  const { add, drained } = zip;
   const addPhotos = async (machineId: string, folder: string) => {
     const entries: object[] = [];
     for (const { id, path, name, caption, takenAt, type } of await attachments.exported(
@@ -146,9 +126,7 @@ export async function writeLibraryZip(
       const file = `photos/${folder}/${String(entries.length + 1).padStart(3, '0')}.${ENDING[type]}`;
       const { bytes } = await attachments.copy(machineId, id);
       // photos are packed already
-      const entry = new ZipPassThrough(file);
-      zip.add(entry);
-      entry.push(bytes, true);
+      zip.addPacked(file, bytes);
       entries.push({ file, id, path, name, caption, takenAt });
       await drained();
     }
@@ -169,6 +147,18 @@ export async function writeLibraryZip(
     }
     return files;
   };
+  /** Runs with their logs, as far as an import would take these. */
+  const addRuns = async (machineId: string, base: string) => {
+    const entries: { folder: string }[] = [];
+    for (const kept of await runs.store.all(machineId)) {
+      if (out.destroyed) return entries;
+      const folder = `runs/${base}/${String(entries.length + 1).padStart(3, '0')}/`;
+      await addRun(zip, kept, runs.logs, folder, MAX_ENTRY);
+      entries.push({ folder });
+      await drained();
+    }
+    return entries;
+  };
   const list: object[] = [];
   for await (const { row, record } of machines(db, documents)) {
     if (out.destroyed) return;
@@ -188,21 +178,18 @@ export async function writeLibraryZip(
       tags: tags.map((t) => t.tag).sort(),
       unit: stripUnit(unit.facts),
       attachments: await addPhotos(row.id, base),
+      runs: await addRuns(row.id, base),
     });
     add(file, `${JSON.stringify(record, null, 2)}\n`);
-    if (failed) throw failed;
     await drained();
   }
   for (const kind of ['machines', 'parts'] as const) {
-    const file = new ZipDeflate(`${kind}.csv`, { level: 6 });
-    zip.add(file);
-    for await (const text of csvLines(db, documents, watts, kind)) file.push(strToU8(text));
-    file.push(new Uint8Array(0), true);
+    await zip.addPieces(`${kind}.csv`, csvLines(db, documents, watts, kind));
   }
+  await zip.addPieces('steady.csv', steadyLines(db, documents, runs.store));
   add(
     MANIFEST,
     JSON.stringify({ format: 'zugluft-library', formatVersion: 1, machines: list }, null, 1),
   );
-  zip.end();
-  await ended;
+  await zip.end();
 }

@@ -13,6 +13,7 @@ import type { DocumentStore } from '../documents/documentStore';
 import { addMachine, addUnit } from '../machines/machineRows';
 import type { MachineStore } from '../machines/machineStore';
 import type { AttachmentStore } from '../attachments/attachmentStore';
+import type { TakeRun } from '../runs/takeRun';
 import type { Candidate, CandidateDocument } from './readImport';
 
 interface Planned {
@@ -40,6 +41,7 @@ export function createImporter(
   store: MachineStore,
   documents: DocumentStore,
   attachments: AttachmentStore,
+  runs: TakeRun,
 ) {
   const { Machine, MachineTag, Variant, Unit } = db.models;
 
@@ -67,6 +69,7 @@ export function createImporter(
       changed: 0,
       first: [],
       photos: 0,
+      runs: 0,
       log: null,
     };
     if (candidate.refused !== undefined) {
@@ -111,6 +114,7 @@ export function createImporter(
     for (const { id } of candidate.attachments ?? []) {
       if (!(await attachments.knows(id))) item.photos++;
     }
+    item.runs = candidate.runs?.length ?? 0;
     return { item, row };
   };
 
@@ -152,6 +156,19 @@ export function createImporter(
         item.photos++;
       } catch (cause) {
         item.reasons.push({ path: file, message: (cause as Error).message });
+      }
+    }
+  };
+
+  /** Runs of a candidate that are not here yet; one that cannot be taken is named and left out. */
+  const addRuns = async (candidate: Candidate, item: ImportItem, asNew: boolean) => {
+    item.runs = 0;
+    for (const run of candidate.runs ?? []) {
+      try {
+        const { made } = await runs(item.machineId!, await run.read(), run.log, asNew);
+        if (made) item.runs++;
+      } catch (cause) {
+        item.reasons.push({ path: run.label, message: (cause as Error).message });
       }
     }
   };
@@ -243,7 +260,9 @@ export function createImporter(
         const left = item.action === 'changed' && changed === 'skip';
         if (item.machineId && !left) {
           await addDocuments(candidate, item, changed);
-          await addAttachments(candidate, item, item.action === 'changed' && changed === 'new');
+          const asNew = item.action === 'changed' && changed === 'new';
+          await addAttachments(candidate, item, asNew);
+          await addRuns(candidate, item, asNew);
         }
         yield item;
       }

@@ -11,11 +11,13 @@ import { isCount } from '@zugluft/core/count/countSchema';
 import { parseCount } from '@zugluft/core/count/parseCount';
 import { plainCell } from '@zugluft/core/exchange/cells';
 import { jsonDepth } from '@zugluft/core/exchange/jsonDepth';
+import { MAX_RUNS } from '@zugluft/core/library/runAnswers';
 import { MAX_ATTACHMENTS } from '@zugluft/core/library/attachment';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { z } from 'zod';
 import type { Identity } from '../machines/machineList';
 import { Problem } from '../security/problem';
+import { RUN_FILE } from '../runs/runFiles';
 import { readWhole, type Received } from './receiveFile';
 import { openZip, type ZipFiles } from './unzip';
 
@@ -36,6 +38,16 @@ export interface Candidate {
   /** What else is kept of it, by kind: the log of its opening. */
   documents?: CandidateDocument[];
   attachments?: CandidateAttachment[];
+  runs?: CandidateRun[];
+}
+
+/** A run that comes with a machine. */
+export interface CandidateRun {
+  /** Where it stood, for messages. */
+  label: string;
+  read(): Promise<unknown>;
+  /** Bytes of one of its logs; null where it did not come along. */
+  log(name: string): AsyncIterable<Uint8Array> | null;
 }
 
 /** A document that comes with a machine. */
@@ -102,6 +114,10 @@ export const manifestSchema = z.object({
         tags: z.array(z.string().min(1).max(40)).max(30).default([]),
         unit: unitFacts.default({}),
         attachments: z.array(attachmentEntry).max(MAX_ATTACHMENTS).default([]),
+        runs: z
+          .array(z.object({ folder: z.string().max(300) }))
+          .max(MAX_RUNS)
+          .default([]),
       }),
     )
     .max(MAX_RECORDS),
@@ -189,6 +205,13 @@ async function readText(bytes: Uint8Array, name: string, finder: Finder): Promis
   return readCsv(bytes, name, finder);
 }
 
+/** The run in a folder of a zip. */
+export const runIn = (zip: ZipFiles, folder: string): CandidateRun => ({
+  label: `${folder}${RUN_FILE}`,
+  read: async () => readJson(await zip.read(`${folder}${RUN_FILE}`)),
+  log: (name) => (zip.names.includes(`${folder}${name}`) ? zip.pieces(`${folder}${name}`) : null),
+});
+
 async function readZip(zip: ZipFiles): Promise<Candidate[]> {
   let unpacked = 0;
   const record = async (file: string): Promise<unknown> => {
@@ -229,6 +252,7 @@ async function readZip(zip: ZipFiles): Promise<Candidate[]> {
     tags,
     unit,
     attachments,
+    runs,
   } of list.machines) {
     out.push(
       await attempt(file, async () => ({
@@ -243,6 +267,7 @@ async function readZip(zip: ZipFiles): Promise<Candidate[]> {
           ),
         ),
         attachments: attachments.map((a) => ({ ...a, read: () => zip.read(a.file) })),
+        runs: runs.map(({ folder }) => runIn(zip, folder)),
       })),
     );
   }

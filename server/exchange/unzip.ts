@@ -1,3 +1,4 @@
+import type { Readable } from 'node:stream';
 import { buffer } from 'node:stream/consumers';
 import { promisify } from 'node:util';
 import { open, type Entry, type ZipFile } from 'yauzl';
@@ -15,6 +16,8 @@ export interface ZipFiles {
    * @throws Error in words where it is not there, broken or larger than is taken
    */
   read(name: string): Promise<Buffer>;
+  /** One file as it is unpacked; as `read` where it is not there. */
+  pieces(name: string): AsyncIterable<Uint8Array>;
   close(): void;
 }
 
@@ -24,9 +27,10 @@ const broken = () => new Problem(422, 'Broken zip', 'the zip cannot be unpacked'
  * Opens a zip on disk. Of what its list states no size is trusted: a file that unpacks to more than the list says is broken.
  *
  * @param path the zip
+ * @param most bytes that one file may unpack to
  * @throws Problem 422 where it is broken or its list says that it holds too much
  */
-export async function openZip(path: string): Promise<ZipFiles> {
+export async function openZip(path: string, most = MAX_ENTRY): Promise<ZipFiles> {
   let zip: ZipFile;
   try {
     zip = await promisify<string, object, ZipFile>(open)(path, {
@@ -47,7 +51,7 @@ export async function openZip(path: string): Promise<ZipFiles> {
           reject(new Problem(422, 'Too much', `the zip holds more than ${MAX_ENTRIES} files`));
           return;
         }
-        if (entry.uncompressedSize > MAX_ENTRY) {
+        if (entry.uncompressedSize > most) {
           const name = entry.fileName.slice(0, 80);
           reject(new Problem(422, 'Too much', `${name} unpacks to more than is taken`));
           return;
@@ -61,18 +65,27 @@ export async function openZip(path: string): Promise<ZipFiles> {
     zip.close();
     throw cause;
   }
+  const streamOf = async (name: string): Promise<Readable> => {
+    const entry = entries.get(name);
+    if (!entry) throw new Error('is named in the list but not in the zip');
+    return promisify<Entry, Readable>((e, done) =>
+      zip.openReadStream(e, (error, stream) => done(error, stream)),
+    )(entry).catch(() => {
+      throw new Error('cannot be unpacked');
+    });
+  };
   return {
     names: [...entries.keys()],
     async read(name) {
-      const entry = entries.get(name);
-      if (!entry) throw new Error('is named in the list but not in the zip');
+      const stream = await streamOf(name);
+      return buffer(stream).catch(() => {
+        throw new Error('cannot be unpacked');
+      });
+    },
+    async *pieces(name) {
+      const stream = await streamOf(name);
       try {
-        return await new Promise<Buffer>((resolve, reject) => {
-          zip.openReadStream(entry, (error, stream) => {
-            if (error) reject(error);
-            else buffer(stream).then(resolve, reject);
-          });
-        });
+        for await (const piece of stream) yield piece as Uint8Array;
       } catch {
         throw new Error('cannot be unpacked');
       }

@@ -22,11 +22,26 @@ import { labDefaultSchema } from '@zugluft/core/record/labDefaults';
 import { recordSchema } from '@zugluft/core/record/recordSchema';
 import { openUpLog } from '@zugluft/core/service/openUpLog';
 import { z } from 'zod';
-import { inbox, keptRun, series, takenLog } from '@zugluft/core/library/runAnswers';
+import {
+  fanSweepAnswer,
+  inbox,
+  keptRun,
+  series,
+  steadyOfRuns,
+  takenLog,
+  whyOutsideAnswer,
+} from '@zugluft/core/library/runAnswers';
 import { runSchema } from '@zugluft/core/runs/runDocument';
 import { calibrationFigures, keptCalibration } from '@zugluft/core/calibration/calibrationAnswer';
 import { calibrationListQuery, versionInUse } from '../runs/calibrationRoutes';
-import { foretellBody, logQuery, runListQuery, seriesQuery, takeBody } from '../runs/runRoutes';
+import {
+  foretellBody,
+  layoutBody,
+  logQuery,
+  runListQuery,
+  seriesQuery,
+  takeBody,
+} from '../runs/runRoutes';
 import { addQuery, attachmentListQuery } from '../attachments/attachmentRoutes';
 import { historyQuery, valueBody } from '../documents/documentRoutes';
 import { importQuery } from '../exchange/exchangeRoutes';
@@ -131,6 +146,20 @@ export const ROUTES: readonly RouteDescription[] = [
   {
     ...post(`${R}/{run}/logs`, 'Takes a log of it', takenLog, 'file'),
     query: logQuery,
+    status: 201,
+  },
+  post(
+    `${R}/{run}/layout`,
+    'Reads a log by what is said of it, and remembers that',
+    takenLog,
+    layoutBody,
+  ),
+  get(`${R}/steady`, 'What each run sustained', steadyOfRuns),
+  get(`${R}/fan-sweep`, 'Fan speeds against level, out of all runs', fanSweepAnswer),
+  get(`${R}/{run}/why-outside`, 'What would bring it back into its band', whyOutsideAnswer),
+  get(`${R}/{run}/run.zip`, 'The run with its logs and samples', 'application/zip'),
+  {
+    ...post(`${R}/import`, 'Takes a run from a zip, or its document alone', keptRun, 'file'),
     status: 201,
   },
   { ...post(`${R}/{run}/take`, 'Takes a file of the inbox', takenLog, takeBody), status: 201 },

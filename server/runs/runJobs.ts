@@ -1,16 +1,20 @@
 import { createReadStream } from 'node:fs';
-import { open, readFile, rename, stat } from 'node:fs/promises';
+import { readFile, stat } from 'node:fs/promises';
 import { calibrate } from '@zugluft/core/calibration/calibrate';
 import type { SteadyRun } from '@zugluft/core/calibration/steadyRun';
 import { openCase, type CaseRequest } from '@zugluft/core/case/openCase';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
-import type { KeptRun, Series, TakenLog } from '@zugluft/core/library/runAnswers';
+import type { KeptRun, RunSteady, Series, TakenLog } from '@zugluft/core/library/runAnswers';
 import type { Log, LogFault } from '@zugluft/core/logs/readLog';
 import type { LogMap } from '@zugluft/core/logs/logLayout';
 import { readLogBytes } from '@zugluft/core/logs/readLogBytes';
 import { usualStep } from '@zugluft/core/logs/timeAxis';
 import { holdAgainst, limitsOf } from '@zugluft/core/runs/against';
 import { joinLogs, placeLogs, type LogPlace } from '@zugluft/core/runs/alignLogs';
+import { fanSweep, type FanSweep, type SweepSource } from '@zugluft/core/runs/fanSweep';
+import { firmwareSeen, type FirmwareFigure } from '@zugluft/core/runs/firmwareSeen';
+import { whyOutside, type WhyOutside } from '@zugluft/core/runs/whyOutside';
+import { withFullScale } from '@zugluft/core/sound/soundOfBlocks';
 import { analyseLog } from '@zugluft/core/runs/analyseLog';
 import { analysisDocument, soundDocument } from '@zugluft/core/runs/analysisDocument';
 import { foretoldResult, type ForetoldResult } from '@zugluft/core/runs/foretoldResult';
@@ -18,24 +22,39 @@ import { foretell, type RunForetold } from '@zugluft/core/runs/foretell';
 import { partIdsOf, withPartIds } from '@zugluft/core/runs/partIds';
 import { pixelSeries } from '@zugluft/core/runs/pixelSeries';
 import type { RunDocument } from '@zugluft/core/runs/runDocument';
-import { steadyRunOf } from '@zugluft/core/runs/steadyRunOf';
-import { readSamples, writeSamples } from './sampleFile';
+import { meterOf, steadyRunOf } from '@zugluft/core/runs/steadyRunOf';
+import {
+  hear,
+  heardLog,
+  heardOf,
+  recordingAnswer,
+  type Heard,
+  type RecordingAnswer,
+} from './recordings';
+import { readSamples, writeSamples, writeSamplesCsv, writeWhole } from './sampleFile';
 
 /** A log of a run: where its samples lie, and where a person put it. */
 export interface RunLog {
+  id: string;
   samples: string;
   /** Null: where the clocks or the load say. */
   offsetS: number | null;
+  /** Of a recording: what is known of its level. */
+  recording: { fullScaleDb: number | null; toneDb: number | null } | null;
 }
 
 /** What the thread of runs does. */
 export type RunJob =
   /** `bytes`: as far as lines are whole, of a file that grows. */
   | { do: 'read'; file: string; samples: string; map: LogMap; bytes?: number }
+  /** Hears a recording. */
+  | { do: 'hear'; file: string; samples: string }
   | {
       do: 'analyse';
       /** It still grows: it is not held against the record yet, which takes long. */
       growing: boolean;
+      /** The load takes whatever it gets. */
+      isStress: boolean;
       /** What was foretold before the run. */
       prediction: KeptRun['prediction'];
       logs: RunLog[];
@@ -58,6 +77,27 @@ export type RunJob =
       heldOut: SteadyRun[];
       caps: Cap[];
     }
+  /** What would bring a run that lies outside its band back into it. */
+  | { do: 'why-outside'; request: CaseRequest; run: SteadyRun }
+  /** Means of each steady state, for lists and marks. */
+  | {
+      do: 'means';
+      logs: RunLog[];
+      backgroundDbA: number | null;
+      window: { fromS: number; toS: number } | null;
+      request: CaseRequest | null;
+    }
+  | {
+      do: 'sweep';
+      request: CaseRequest;
+      runs: {
+        run: Pick<RunDocument, 'id' | 'microphone' | 'instruments'>;
+        backgroundDbA: number | null;
+        logs: RunLog[];
+      }[];
+    }
+  /** Writes the joined samples as CSV. */
+  | { do: 'samples'; logs: RunLog[]; request: CaseRequest | null; file: string }
   | { do: 'foretell'; request: CaseRequest; on: RunForetold['on']; cap: Cap }
   | {
       do: 'series';
@@ -69,13 +109,24 @@ export type RunJob =
     };
 
 /** An analysis as far as the server looks into it. */
-type AnalysisAnswer = { log: { problems: { row: number; column: string; message: string }[] } };
+type AnalysisAnswer = {
+  log: { problems: { row: number; column: string; message: string }[] };
+  recordings?: RecordingAnswer[];
+  firmware?: FirmwareFigure[];
+};
+
+/** What reading a log tells of it. */
+export type ReadLog = Omit<TakenLog, 'sha256' | 'bytes' | 'file' | 'kind' | 'layout'>;
 
 export type RunJobAnswer =
-  | { taken: Omit<TakenLog, 'sha256' | 'bytes' | 'file' | 'kind'> }
+  | { taken: ReadLog }
   | { fault: LogFault }
   | { apart: { at: number; message: string } }
-  | { analysis: AnalysisAnswer; places: LogPlace[]; foretold: ForetoldResult | null }
+  | { analysis: AnalysisAnswer; foretold: ForetoldResult | null }
+  | { means: RunSteady[]; whyNot: string | null }
+  | { sweep: FanSweep }
+  | { rows: number }
+  | { why: WhyOutside }
   | { steady: SteadyRun[]; lacks: string | null }
   | ReturnType<typeof calibrate>
   | { prediction: RunForetold | null }
@@ -106,11 +157,16 @@ async function logOf(samples: string): Promise<Log> {
 /** Does a job; what a person sent and cannot be taken is an answer, not a failure. */
 export async function doRunJob(job: RunJob): Promise<RunJobAnswer> {
   if (job.do === 'read') return read(job);
+  if (job.do === 'hear') return hear(job);
   if (job.do === 'calibrate') return calibrate(job.request, job.fit, job.heldOut, job.caps);
   if (job.do === 'foretell') return { prediction: foretell(job.request, job.on, job.cap) };
+  if (job.do === 'why-outside') return { why: whyOutside(job.request, job.run) };
+  if (job.do === 'sweep') return sweep(job);
   const joined = await join(job.logs, job.request);
   if ('apart' in joined) return joined;
   if (job.do === 'steady') return steady(joined.log, job);
+  if (job.do === 'means') return means(joined.log, job);
+  if (job.do === 'samples') return { rows: await writeSamplesCsv(joined.log, job.file) };
   return job.do === 'analyse' ? analyse(joined, job) : { series: drawn(joined.log, job) };
 }
 
@@ -123,16 +179,7 @@ async function read({ file, samples, map, bytes }: RunJob & { do: 'read' }): Pro
   });
   if ('fault' in found) return found;
   const { log } = found;
-  // written under another name first: what is there under its own is whole
-  const draft = `${samples}.draft`;
-  const handle = await open(draft, 'w');
-  try {
-    await handle.writeFile(writeSamples(log));
-    await handle.sync();
-  } finally {
-    await handle.close();
-  }
-  await rename(draft, samples);
+  await writeWhole(samples, writeSamples(log));
   return {
     taken: {
       rows: log.timeS.length,
@@ -148,47 +195,98 @@ async function read({ file, samples, map, bytes }: RunJob & { do: 'read' }): Pro
   };
 }
 
+/** Recordings alone whose full scale is not known yet lie on no axis. */
+const NO_LOG: Log = {
+  timeS: new Float64Array(0),
+  lines: new Float64Array(0),
+  clockS: null,
+  dated: false,
+  columns: [],
+  gaps: [],
+  clockJumps: [],
+  problems: [],
+};
+
+interface Joined {
+  log: Log;
+  /** Of those that lie on the axis. */
+  places: (LogPlace & { id: string })[];
+  recordings: Heard[];
+}
+
 async function join(
-  logs: readonly RunLog[],
+  all: readonly RunLog[],
   request: CaseRequest | null,
-): Promise<{ log: Log; places: LogPlace[] } | { apart: { at: number; message: string } }> {
+): Promise<Joined | { apart: { at: number; message: string } }> {
+  const heard = await heardOf(all);
+  const logs: RunLog[] = [];
   const read: Log[] = [];
-  for (const l of logs) read.push(await logOf(l.samples));
+  for (const l of all) {
+    const own = l.recording ? heardLog(heard, l.id) : await logOf(l.samples);
+    if (!own) continue;
+    logs.push(l);
+    read.push(own);
+  }
+  const recordings = heard;
+  if (read.length === 0) return { log: NO_LOG, places: [], recordings };
   const found = placeLogs(read);
-  if (!Array.isArray(found)) return { apart: found };
-  const places = found.map((p, k): LogPlace => {
-    const told = logs[k]!.offsetS;
-    return told === null || k === 0 ? p : { offsetS: told, by: 'person' };
+  if (!Array.isArray(found)) return { apart: { ...found, at: all.indexOf(logs[found.at]!) } };
+  const places = found.map((p, k) => {
+    const { id, offsetS } = logs[k]!;
+    return offsetS === null || k === 0 ? { ...p, id } : { offsetS, by: 'person' as const, id };
   });
   const log = joinLogs(read, places);
-  if (!request) return { log, places };
+  if (!request) return { log, places, recordings };
   return {
     log: { ...log, columns: withPartIds(log.columns, partIdsOf(openCase(request))) },
     places,
+    recordings,
   };
 }
 
 function analyse(
-  { log, places }: { log: Log; places: LogPlace[] },
-  { backgroundDbA, window, request, prediction, growing }: RunJob & { do: 'analyse' },
+  { log, places, recordings }: Joined,
+  { backgroundDbA, window, request, prediction, growing, isStress }: RunJob & { do: 'analyse' },
 ): RunJobAnswer {
-  const analysis = analyseLog(log, {
-    limits: request ? limitsOf(openCase(request)) : null,
-    backgroundDbA,
-    window,
-  });
-  const last = analysis.steady[analysis.steady.length - 1];
-  const sound = soundDocument(null, log, backgroundDbA);
-  const against = request && last && !growing ? holdAgainst(request, last) : null;
   const open = request && openCase(request);
+  const limits = open && limitsOf(open);
+  if (log.timeS.length === 0) {
+    const none = {
+      rows: 0,
+      durationS: 0,
+      stepS: 0,
+      gaps: [],
+      clockJumps: [],
+      channels: [],
+      problems: [],
+    };
+    return {
+      analysis: {
+        ...analysisDocument(null, null, null, null, []),
+        log: none,
+        recordings: recordings.map(recordingAnswer),
+        firmware: [],
+      },
+      foretold: null,
+    };
+  }
+  const analysis = analyseLog(log, { limits, backgroundDbA, window });
+  const last = analysis.steady[analysis.steady.length - 1];
+  const recorded = recordings.find((r) => r.tone === null && r.fullScaleDb !== null);
+  const heard = recorded ? withFullScale(recorded.sound, recorded.fullScaleDb!) : null;
+  const sound = soundDocument(heard, log, backgroundDbA);
+  const against = request && last && !growing ? holdAgainst(request, last) : null;
   const dies = Object.fromEntries((open?.data.dies ?? []).map((d) => [d.role, d.id]));
   const foretold =
     prediction && last
       ? foretoldResult(prediction, last, log, dies, -60 * new Date().getTimezoneOffset())
       : null;
   return {
-    analysis: analysisDocument(log, analysis, sound, against, places) as AnalysisAnswer,
-    places,
+    analysis: {
+      ...(analysisDocument(log, analysis, sound, against, places) as AnalysisAnswer),
+      recordings: recordings.map(recordingAnswer),
+      firmware: limits && !growing ? firmwareSeen(log, analysis, limits, isStress) : [],
+    },
     foretold,
   };
 }
@@ -198,6 +296,7 @@ function steady(
   log: Log,
   { run, backgroundDbA, window, request }: RunJob & { do: 'steady' },
 ): { steady: SteadyRun[]; lacks: string | null } {
+  if (log.timeS.length === 0) return { steady: [], lacks: 'there is no log' };
   const open = openCase(request);
   const found = analyseLog(log, { limits: limitsOf(open), backgroundDbA, window });
   const states = found.steady.map((state) => steadyRunOf(run, state, open));
@@ -205,6 +304,42 @@ function steady(
   const usable = states.filter((s): s is SteadyRun => !('message' in s));
   const why = found.steady.length === 0 ? `it never settled: ${found.whyNot ?? 'no load'}` : null;
   return { steady: usable, lacks: usable.length > 0 ? null : (lacks?.message ?? why) };
+}
+
+/** Means of each steady state. */
+function means(
+  log: Log,
+  { backgroundDbA, window, request }: RunJob & { do: 'means' },
+): { means: RunSteady[]; whyNot: string | null } {
+  if (log.timeS.length === 0) return { means: [], whyNot: 'there is no log' };
+  const limits = request ? limitsOf(openCase(request)) : null;
+  const found = analyseLog(log, { limits, backgroundDbA, window });
+  return {
+    means: found.steady.map(({ fromS, toS, chosenBy, kind, means }) => ({
+      fromS,
+      toS,
+      chosenBy,
+      kind,
+      means,
+    })),
+    whyNot: found.whyNot,
+  };
+}
+
+async function sweep({ request, runs }: RunJob & { do: 'sweep' }): Promise<RunJobAnswer> {
+  const open = openCase(request);
+  const sources: SweepSource[] = [];
+  for (const { run, backgroundDbA, logs } of runs) {
+    const joined = await join(logs, request);
+    if ('apart' in joined) continue;
+    sources.push({ run: run.id, log: joined.log, backgroundDbA, ...meterOf(run, open) });
+  }
+  return {
+    sweep: fanSweep(
+      sources,
+      open.data.fans.map((f) => f.id),
+    ),
+  };
 }
 
 function drawn(log: Log, { fromS, toS, pixels }: RunJob & { do: 'series' }): Series {

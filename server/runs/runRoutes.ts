@@ -3,9 +3,15 @@ import { z } from 'zod';
 import { MAX_CAP_DBA, MIN_CAP_DBA } from '@zugluft/core/case/laboratory';
 import type { LogMap } from '@zugluft/core/logs/logLayout';
 import { logLayoutSchema } from '@zugluft/core/runs/runDocument';
+import { MAX_LOG_MB } from '@zugluft/core/library/runAnswers';
+import { runIn, type CandidateRun } from '../exchange/readImport';
+import { readWhole, receiveFile } from '../exchange/receiveFile';
+import { openZip } from '../exchange/unzip';
 import { parse } from '../security/parse';
 import { Problem } from '../security/problem';
+import { RUN_FILE } from './runFiles';
 import { MAX_PIXELS, type RunStore } from './runStore';
+import type { TakeRun } from './takeRun';
 
 export const runListQuery = z.strictObject({
   page: z.coerce.number().int().min(1).max(1000).default(1),
@@ -30,8 +36,14 @@ const params = z.object({
   run: z.uuid('is not a run’s id'),
 });
 
-function layoutOf(text: string | undefined): LogMap {
-  if (text === undefined) return {};
+export const layoutBody = z.strictObject({
+  sha256: z.string().regex(/^[0-9a-f]{64}$/, 'must be a SHA-256 in hex'),
+  file: z.string().min(1).max(300),
+  layout: logLayoutSchema,
+});
+
+function layoutOf(text: string | undefined): LogMap | null {
+  if (text === undefined) return null;
   let json: unknown;
   try {
     json = JSON.parse(text);
@@ -41,8 +53,37 @@ function layoutOf(text: string | undefined): LogMap {
   return parse(logLayoutSchema, json) as LogMap;
 }
 
+function jsonOf(bytes: Uint8Array): unknown {
+  try {
+    return JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes)) as unknown;
+  } catch {
+    throw new Problem(422, 'No run', 'the file is neither a zip nor JSON');
+  }
+}
+
+/** Reads the one run of a zip, at its root or in a folder. */
+async function fromZip<T>(path: string, task: (run: CandidateRun) => Promise<T>): Promise<T> {
+  const zip = await openZip(path, MAX_LOG_MB * 1e6);
+  try {
+    const [file, second] = zip.names.filter((n) => n === RUN_FILE || n.endsWith(`/${RUN_FILE}`));
+    if (file === undefined) throw new Problem(422, 'No run', `the zip holds no ${RUN_FILE}`);
+    if (second !== undefined) throw new Problem(422, 'Several', 'the zip holds more than one run');
+    return await task(runIn(zip, file.slice(0, -RUN_FILE.length)));
+  } catch (cause) {
+    // what is wrong with a zip is said in plain errors
+    if (cause instanceof Problem || !(cause instanceof Error) || cause.stack === undefined)
+      throw cause;
+    if (/zip|unpack|JSON|UTF-8|nested|larger/.test(cause.message)) {
+      throw new Problem(422, 'Not read', `${RUN_FILE} ${cause.message}`);
+    }
+    throw cause;
+  } finally {
+    zip.close();
+  }
+}
+
 /** Routes under /api/machines/:id/runs; what was done is a document of the kind `run`. */
-export function runRoutes(store: RunStore): Router {
+export function runRoutes(store: RunStore, take: TakeRun, dataFolder: string): Router {
   const router = Router({ mergeParams: true });
   const machineOf = (req: Request) => parse(params.shape.id, (req.params as { id?: string }).id);
   const both = (req: Request): [string, string] => {
@@ -67,6 +108,47 @@ export function runRoutes(store: RunStore): Router {
     const { file, layout } = parse(logQuery, req.query);
     const about = { file, map: layoutOf(layout) };
     res.status(201).json(await store.takeLog(...both(req), req, about));
+  });
+
+  router.post('/:run/layout', async (req, res) => {
+    const { sha256, file, layout } = parse(layoutBody, req.body);
+    const about = { sha256, file, layout: layout as LogMap };
+    res.json(await store.retakeLog(...both(req), about));
+  });
+
+  router.get('/:run/run.zip', async (req, res) => {
+    const [id, run] = both(req);
+    res.attachment('run.zip').type('application/zip');
+    await store.writeZip(id, run, res);
+  });
+
+  // a run as a zip, or its document alone
+  router.post('/import', async (req, res) => {
+    const machineId = machineOf(req);
+    const received = await receiveFile(req, dataFolder);
+    try {
+      if (received.bytes === 0) throw new Problem(422, 'Empty', 'the file is empty');
+      const { kept, made } = received.zip
+        ? await fromZip(received.path, async (run) =>
+            take(machineId, await run.read(), (name) => run.log(name)),
+          )
+        : await take(machineId, jsonOf(await readWhole(received)), () => null);
+      res.status(made ? 201 : 200).json(kept);
+    } finally {
+      await received.remove();
+    }
+  });
+
+  router.get('/steady', async (req, res) => {
+    res.json(await store.steady(machineOf(req)));
+  });
+
+  router.get('/fan-sweep', async (req, res) => {
+    res.json(await store.sweep(machineOf(req)));
+  });
+
+  router.get('/:run/why-outside', async (req, res) => {
+    res.json(await store.whyOutside(...both(req)));
   });
 
   router.post('/:run/take', async (req, res) => {

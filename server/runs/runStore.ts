@@ -1,13 +1,22 @@
+import { randomUUID } from 'node:crypto';
+import { createReadStream } from 'node:fs';
+import { mkdir, rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { Writable } from 'node:stream';
 import { withCalibration } from '@zugluft/core/calibration/caseKey';
 import type { Page } from '@zugluft/core/library/answers';
 import {
   MAX_RUNS,
   type KeptRun,
+  type RunSteady,
   type Series,
+  type SteadyOfRuns,
   type TakenLog,
 } from '@zugluft/core/library/runAnswers';
 import type { LogMap } from '@zugluft/core/logs/logLayout';
+import type { FanSweep } from '@zugluft/core/runs/fanSweep';
 import type { RunDocument } from '@zugluft/core/runs/runDocument';
+import type { WhyOutside } from '@zugluft/core/runs/whyOutside';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import type { RunRow } from '../database/models';
 import type { Database } from '../database/openDatabase';
@@ -16,9 +25,12 @@ import { found } from '../machines/machineRows';
 import { Problem } from '../security/problem';
 import type { CalibrationInUse } from './calibrationInUse';
 import { machineCase } from './machineCase';
+import { addRun, zipTo } from './runFiles';
 import { apartProblem, type DoRunJob, type RunLogs } from './runLogs';
 
 const PAGE_SIZE = 50;
+/** Runs whose steady states are kept at hand. */
+const MAX_STATES = 2000;
 /** Pixels of a chart that are drawn at most. */
 export const MAX_PIXELS = 4000;
 
@@ -45,6 +57,7 @@ export function toRun(row: RunRow, run: RunDocument): KeptRun {
  * @param logs of all runs
  * @param work analyses logs
  * @param calibrationInUse what a machine's estimate stands on
+ * @param fit fits, which takes long
  */
 export function createRunStore(
   db: Database,
@@ -52,7 +65,9 @@ export function createRunStore(
   logs: RunLogs,
   work: DoRunJob,
   calibrationInUse: (machineId: string) => Promise<CalibrationInUse | null>,
+  fit: DoRunJob = work,
 ) {
+  const states = new Map<string, { states: RunSteady[]; lacks: string | null }>();
   const { Run, Machine } = db.models;
 
   const keptOf = async (row: RunRow): Promise<KeptRun> => {
@@ -137,10 +152,20 @@ export function createRunStore(
       machineId: string,
       id: string,
       pieces: AsyncIterable<Uint8Array>,
-      about: { file: string; map: LogMap },
+      about: { file: string; map: LogMap | null },
     ): Promise<TakenLog> {
       await rowOf(machineId, id);
       return logs.take(pieces, about);
+    },
+
+    /** Reads a log that is here by what a person says of its layout, and remembers that. */
+    async retakeLog(
+      machineId: string,
+      id: string,
+      { sha256, file, layout }: { sha256: string; file: string; layout: LogMap },
+    ): Promise<TakenLog> {
+      await rowOf(machineId, id);
+      return logs.retake(sha256, file, layout);
     },
 
     /** Takes a file of the inbox; the run's document is left to its writer. */
@@ -155,6 +180,7 @@ export function createRunStore(
       const answer = await work({
         do: 'analyse',
         growing: (run.follows?.length ?? 0) > 0,
+        isStress: (run.load?.kind ?? 'stress') === 'stress',
         prediction,
         logs: await logs.of(run),
         backgroundDbA: run.backgroundDbA ?? null,
@@ -169,6 +195,99 @@ export function createRunStore(
         problems: [...analysis.log.problems, ...logs.faultsOf(run)],
       };
       return { ...analysis, log, foretold };
+    },
+
+    /** What each run of a machine sustained, the ones put aside left out. */
+    async steady(machineId: string): Promise<SteadyOfRuns> {
+      const items: SteadyOfRuns['items'] = [];
+      for (const kept of await this.all(machineId)) {
+        const { run } = kept;
+        const { states, lacks } = await this.statesOf(kept);
+        items.push({
+          id: kept.id,
+          name: run.name ?? '',
+          on: run.load?.on ?? 'both',
+          setting: run.setting ?? null,
+          use: run.use ?? 'fit',
+          states,
+          lacks,
+        });
+      }
+      return { items };
+    },
+
+    /** Steady states of a run, or in words why there are none; told once for a revision of run and record. */
+    async statesOf(kept: KeptRun): Promise<{ states: RunSteady[]; lacks: string | null }> {
+      const { run, machineId } = kept;
+      const now = await machineCase(documents, machineId, run.setting);
+      const key = `${kept.id} ${kept.revision} ${now?.revision ?? 0}`;
+      const known = states.get(key);
+      if (known) return known;
+      let found: { states: RunSteady[]; lacks: string | null };
+      try {
+        const answer = await work({
+          do: 'means',
+          logs: await logs.of(run),
+          backgroundDbA: run.backgroundDbA ?? null,
+          window: chosenWindow(run),
+          request: now?.request ?? null,
+        });
+        if ('apart' in answer) found = { states: [], lacks: answer.apart.message };
+        else if ('means' in answer) {
+          const lacks = answer.means.length > 0 ? null : `never settled: ${answer.whyNot ?? ''}`;
+          found = { states: answer.means, lacks };
+        } else throw new Error('no means');
+      } catch (cause) {
+        if (!(cause instanceof Problem)) throw cause;
+        return { states: [], lacks: cause.message };
+      }
+      // one that grows is another one at each look
+      if (!run.follows?.length) {
+        states.set(key, found);
+        const [oldest] = states.keys();
+        if (states.size > MAX_STATES && oldest !== undefined) states.delete(oldest);
+      }
+      return found;
+    },
+
+    /** Fan speeds against level, out of all runs of a machine. */
+    async sweep(machineId: string): Promise<FanSweep> {
+      const now = await machineCase(documents, machineId, undefined);
+      if (!now) throw new Problem(422, 'Not complete', 'the record is not complete');
+      const runs = [];
+      for (const { run } of await this.all(machineId)) {
+        if (run.use === 'leave-out') continue;
+        const own = await logs.of(run).catch((cause: unknown) => {
+          if (cause instanceof Problem) return null;
+          throw cause;
+        });
+        if (own) runs.push({ run, backgroundDbA: run.backgroundDbA ?? null, logs: own });
+      }
+      const answer = await work({ do: 'sweep', request: now.request, runs });
+      if (!('sweep' in answer)) throw new Error('no sweep');
+      return answer.sweep;
+    },
+
+    /** What would bring a run back into its band: the machine fitted to it alone. */
+    async whyOutside(machineId: string, id: string): Promise<WhyOutside> {
+      const { run } = await keptOf(await rowOf(machineId, id));
+      const request = await requestOf(machineId, run);
+      if (!request) throw new Problem(422, 'Not complete', 'the record is not complete');
+      const steady = await work({
+        do: 'steady',
+        run,
+        logs: await logs.of(run),
+        backgroundDbA: run.backgroundDbA ?? null,
+        window: chosenWindow(run),
+        request,
+      });
+      if ('apart' in steady) throw apartProblem(steady.apart, run);
+      if (!('steady' in steady)) throw new Error('no steady states');
+      const last = steady.steady[steady.steady.length - 1];
+      if (!last) throw new Problem(422, 'Nothing steady', steady.lacks ?? 'nothing is steady');
+      const answer = await fit({ do: 'why-outside', request, run: last });
+      if (!('why' in answer)) throw new Error('no reasons');
+      return answer.why;
     },
 
     /**
@@ -218,6 +337,29 @@ export function createRunStore(
       if ('apart' in answer) throw apartProblem(answer.apart, run);
       if (!('series' in answer)) throw new Error('no series');
       return answer.series;
+    },
+
+    /** Writes a run as a zip: the run, its raw logs, its samples as one tidy table. */
+    async writeZip(machineId: string, id: string, out: Writable): Promise<void> {
+      const kept = await keptOf(await rowOf(machineId, id));
+      const zip = zipTo(out);
+      await addRun(zip, kept, logs, '');
+      const own = await logs.of(kept.run).catch((cause: unknown) => {
+        if (cause instanceof Problem) return null;
+        throw cause;
+      });
+      if (own) {
+        const file = join(db.folder, 'incoming', `samples-${randomUUID()}.csv`);
+        await mkdir(join(db.folder, 'incoming'), { recursive: true });
+        try {
+          const request = await requestOf(machineId, kept.run);
+          const answer = await work({ do: 'samples', logs: own, request, file });
+          if ('rows' in answer) await zip.addPieces('samples.csv', createReadStream(file));
+        } finally {
+          await rm(file, { force: true });
+        }
+      }
+      await zip.end();
     },
 
     async close() {

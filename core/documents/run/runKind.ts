@@ -12,6 +12,6 @@ export const runKind: DocumentKind<RunDocument> = {
   accept: acceptBy(runSchema),
   describe: ({ name, load }) => name ?? (load ? `${load.kind}, ${load.on}` : 'run'),
   refersTo: () => [],
-  // its logs do not travel yet
+  // it travels with its logs, see server/runs/runFiles.ts
   travels: null,
 };

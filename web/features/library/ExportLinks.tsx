@@ -8,6 +8,7 @@ export function ExportLinks() {
           ['library.zip', 'the whole library, zip'],
           ['machines.csv', 'a row per machine, CSV'],
           ['parts.csv', 'a row per part, CSV'],
+          ['steady.csv', 'a row per steady state of the runs, CSV'],
         ].map(([path, words]) => (
           <li key={path}>
             <a href={`/api/exchange/${path}`} download className="underline underline-offset-2">
