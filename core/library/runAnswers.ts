@@ -115,6 +115,7 @@ export const fanSweepAnswer = z.object({
   law: z.object({ dbPerDecade: z.number(), scatterDb: z.number() }).nullable(),
   lacks: z.string().nullable(),
 });
+export type FanSweepAnswer = z.infer<typeof fanSweepAnswer>;
 
 /** What would bring a run that lies outside its band back into it. */
 export const whyOutsideAnswer = z.object({
@@ -124,3 +125,4 @@ export const whyOutsideAnswer = z.object({
   suspicions: z.array(z.string()),
   apart: z.array(z.object({ kind: z.string(), part: z.string(), inDeviations: z.number() })),
 });
+export type WhyOutsideAnswer = z.infer<typeof whyOutsideAnswer>;

@@ -55,7 +55,8 @@ async function addresses() {
       .send(picture)
       .expect(201)
   ).body;
-  const load = 'Time [s],CPU power [W]\n0,45\n1,46\n2,45\n';
+  const rows = Array.from({ length: 240 }, (_, i) => `${i},${25 + (i % 2)},70,3000`);
+  const load = ['Time [s],CPU power [W],CPU temperature [°C],fanRpm.fan', ...rows, ''].join('\n');
   const run = await runWithLog(call, machine.id, load);
   const log = { format: 'zugluft-openup', formatVersion: 1, steps: [{ id: 'a', name: 'Cover' }] };
   await call().put(`/api/machines/${machine.id}/log`).set('If-Match', '"0"').send({ log });

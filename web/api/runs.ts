@@ -3,17 +3,25 @@ import type { ForetoldResult } from '@zugluft/core/runs/foretoldResult';
 import type { Page } from '@zugluft/core/library/answers';
 import {
   MAX_LOG_MB,
+  type FanSweepAnswer,
   type Inbox,
   type KeptRun,
   type Series,
+  type SteadyOfRuns,
   type TakenLog,
+  type WhyOutsideAnswer,
 } from '@zugluft/core/library/runAnswers';
 import type { RunDocument } from '@zugluft/core/runs/runDocument';
 import { fetchJson, HttpProblem } from './http';
 
-export type { Inbox, KeptRun, RunDocument, Series, TakenLog };
+export type { FanSweepAnswer, Inbox, KeptRun, RunDocument, Series, TakenLog, WhyOutsideAnswer };
+/** What a person says of a log. */
+export type LogLayout = NonNullable<TakenLog['layout']>;
 
 export const runKeys = {
+  steady: (machineId: string) => ['machines', 'runs', machineId, 'steady'] as const,
+  sweep: (machineId: string) => ['machines', 'runs', machineId, 'sweep'] as const,
+  why: (id: string, revision: number) => ['runs', 'why', id, revision] as const,
   inbox: ['inbox'] as const,
   of: (machineId: string) => ['machines', 'runs', machineId] as const,
   analysis: (id: string, revision: number) => ['runs', 'analysis', id, revision] as const,
@@ -72,6 +80,39 @@ export async function sendLog(
   });
 }
 
+/** What each run of a machine sustained. */
+export const readSteady = async (machineId: string, signal?: AbortSignal): Promise<SteadyOfRuns> =>
+  fetchJson(`${at(machineId)}/steady`, signal ? { signal } : {});
+
+/** Fan speeds against level, out of all runs. */
+export const readFanSweep = async (
+  machineId: string,
+  signal?: AbortSignal,
+): Promise<FanSweepAnswer> => fetchJson(`${at(machineId)}/fan-sweep`, signal ? { signal } : {});
+
+/** What would bring a run back into its band. */
+export const readWhyOutside = async (
+  machineId: string,
+  runId: string,
+  signal?: AbortSignal,
+): Promise<WhyOutsideAnswer> =>
+  fetchJson(`${at(machineId)}/${runId}/why-outside`, signal ? { signal } : {});
+
+/** Reads a log that is on the server by what is said of it. */
+export const sendLayout = async (
+  machineId: string,
+  runId: string,
+  said: { sha256: string; file: string; layout: LogLayout },
+): Promise<TakenLog> =>
+  fetchJson(`${at(machineId)}/${runId}/layout`, { method: 'POST', body: said });
+
+/** Brings a run in from a zip. */
+export const sendRun = async (machineId: string, file: File): Promise<KeptRun> =>
+  fetchJson(`${at(machineId)}/import`, { method: 'POST', body: file });
+
+/** Where a run’s zip is. */
+export const runZipUrl = (machineId: string, runId: string) => `${at(machineId)}/${runId}/run.zip`;
+
 export const readInbox = async (signal?: AbortSignal): Promise<Inbox> =>
   fetchJson('/api/inbox', signal ? { signal } : {});
 
@@ -117,7 +158,25 @@ export interface RunAnalysis {
   } | null;
   /** Against what was foretold before the run. */
   foretold: ForetoldResult | null;
-  sound: { tones: { hz: number; toneToNoiseDb: number; prominent: boolean }[] } | null;
+  sound: {
+    leqDbA: number;
+    upperBound: boolean;
+    thirdOctavesDb: { hz: number; db: number }[];
+    tones: { hz: number; toneToNoiseDb: number; prominent: boolean }[];
+  } | null;
+  recordings: {
+    id: string;
+    durationS: number;
+    clipped: number;
+    /** Null while nothing tells it. */
+    fullScaleDb: number | null;
+    leqDbA: number | null;
+    thirdOctavesDb: { hz: number; db: number }[];
+    tones: { hz: number; toneToNoiseDb: number; prominent: boolean }[];
+    tone: { toneDb: number; fault: string | null } | null;
+  }[];
+  /** The firmware’s own figures, as the run shows them. */
+  firmware: { path: string; value: number; plusMinus: number; how: string }[];
 }
 
 export const readAnalysis = (machineId: string, id: string, signal?: AbortSignal) =>

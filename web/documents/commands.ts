@@ -207,6 +207,22 @@ const COMMANDS = {
     keys: ['c'],
     words: 'fit multipliers calibrate versions',
   },
+  'fan-sweep': {
+    name: 'Fan sweep out of the runs',
+    place: 'runs',
+    keys: ['1'],
+    words: 'rpm level noise speeds',
+  },
+  'take-sweep': { name: 'Take the sweep into the record', place: 'runs', keys: ['2'] },
+  'live-meter': {
+    name: 'Live level meter',
+    place: 'runs',
+    keys: ['3'],
+    words: 'microphone sound calibrator background',
+  },
+  'meter-listen': { name: 'Listen, or stop', place: 'runs', keys: ['4'] },
+  'meter-again': { name: 'Begin the mean anew', place: 'runs', keys: ['5'] },
+  'bring-run': { name: 'Bring a run in from a zip', place: 'runs', words: 'import' },
   'fit-now': { name: 'Fit to the runs, or cancel it', place: 'runs', keys: ['f'] },
   'use-fit': {
     name: 'Let the estimate stand on the newest fit, or on none',

@@ -4,12 +4,15 @@ import { use as register } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
 import type { CapEstimate } from '@zugluft/core/case/answer';
+import type { RunMark } from './runMarks';
 import { themeColours } from './themeColours';
 import { useChart } from './useChart';
 import { capWord, wattsText } from './words';
 import { DASH, lineStyle, placeAlong, stretches, type Point } from './envelopeLines';
 
 register([LineChart, ScatterChart, GridComponent, MarkLineComponent, CanvasRenderer]);
+
+const NO_RUNS: readonly RunMark[] = [];
 
 export interface RuledLimits {
   cpuW: number | null;
@@ -29,6 +32,7 @@ export default function EnvelopeChart({
   large,
   theme,
   onPoint,
+  runs = NO_RUNS,
 }: {
   caps: readonly CapEstimate[];
   ruled: RuledLimits;
@@ -36,6 +40,8 @@ export default function EnvelopeChart({
   large: boolean;
   theme: string;
   onPoint?: ((point: Point) => void) | undefined;
+  /** What runs sustained, each with its own error. */
+  runs?: readonly RunMark[];
 }) {
   const pointed = useRef(onPoint);
   useEffect(() => {
@@ -56,11 +62,11 @@ export default function EnvelopeChart({
     const timer = setTimeout(() => {
       const element = holder.current;
       if (!element || !chart.current) return;
-      const option = envelopeOption(themeColours(element), { caps, ruled, marked, large });
+      const option = envelopeOption(themeColours(element), { caps, ruled, marked, large, runs });
       chart.current.setOption(option, { notMerge: true });
     }, 0);
     return () => clearTimeout(timer);
-  }, [chart, holder, caps, ruled, marked, large, theme]);
+  }, [chart, holder, caps, ruled, marked, large, runs, theme]);
 
   const lines = caps.map((x) => (typeof x.cap === 'number' ? `${x.cap} dB(A)` : capWord(x.cap)));
   return (
@@ -69,7 +75,7 @@ export default function EnvelopeChart({
       role="img"
       aria-label={`envelope: sustained GPU watts over CPU watts, a line for each of ${lines.join(', ')}${
         marked ? `; marked ${wattsText(marked.cpu)} W CPU and ${wattsText(marked.gpu)} W GPU` : ''
-      }`}
+      }${runs.map((r) => `; measured ${wattsText(r.cpuW)} W CPU and ${wattsText(r.gpuW)} W GPU: ${r.name}`).join('')}`}
       className="w-full h-full"
       data-testid="envelope-chart"
     />
@@ -84,13 +90,21 @@ function envelopeOption(
     ruled,
     marked,
     large,
-  }: { caps: readonly CapEstimate[]; ruled: RuledLimits; marked: Point | null; large: boolean },
+    runs,
+  }: {
+    caps: readonly CapEstimate[];
+    ruled: RuledLimits;
+    marked: Point | null;
+    large: boolean;
+    runs: readonly RunMark[];
+  },
 ) {
   const font = 'Hanken Grotesk Variable, sans-serif';
   const mono = 'Spline Sans Mono Variable, monospace';
   const most = Math.max(
     20,
     ...caps.flatMap((x) => x.envelope.flatMap((p) => [p.cpuWatts, p.gpuWatts])),
+    ...runs.flatMap((r) => [r.cpuW, r.gpuW]),
   );
   const max = Math.ceil((most * 1.04) / 20) * 20;
   const axis = (name: string) => ({
@@ -192,6 +206,51 @@ function envelopeOption(
           },
         ]) as never,
       },
+    },
+    // a cross as wide as the error on either axis under each run
+    ...runs.flatMap((r) =>
+      [
+        [
+          [r.cpuW - r.cpuPlusMinus, r.gpuW],
+          [r.cpuW + r.cpuPlusMinus, r.gpuW],
+        ],
+        [
+          [r.cpuW, r.gpuW - r.gpuPlusMinus],
+          [r.cpuW, r.gpuW + r.gpuPlusMinus],
+        ],
+      ].map((data) => ({
+        type: 'line' as const,
+        symbol: 'none',
+        silent: true,
+        animation: false,
+        data,
+        lineStyle: { color: c.ink, width: 1 },
+        z: 8,
+      })),
+    ),
+    {
+      type: 'scatter' as const,
+      silent: true,
+      animation: false,
+      symbol: 'diamond',
+      symbolSize: large ? 12 : 8,
+      itemStyle: { color: c.ground, borderColor: c.ink, borderWidth: 1.5 },
+      label: {
+        show: large,
+        position: 'right' as const,
+        color: c.ink,
+        backgroundColor: c.ground,
+        padding: [1, 3] as [number, number],
+        fontFamily: font,
+        fontSize: 12,
+      },
+      data: runs.map((r) => ({
+        value: [r.cpuW, r.gpuW],
+        label: {
+          formatter: r.levelDbA === null ? r.name : `${r.name}, ${r.levelDbA.toFixed(1)} dB(A)`,
+        },
+      })),
+      z: 9,
     },
     {
       type: 'scatter' as const,

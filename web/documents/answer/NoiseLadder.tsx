@@ -2,7 +2,10 @@ import type { CapEstimate, Readout } from '@zugluft/core/case/answer';
 import type { StoredBand } from '@zugluft/core/uncertainty/storedBands';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import type { ReactNode } from 'react';
+import { marksByRung, markWatts, type RunMark } from './runMarks';
 import { capWord, heldWords, shownW, splitWords, wattsText } from './words';
+
+const NO_MARKS: readonly RunMark[] = [];
 
 export const READOUTS = ['together', 'cpuAlone', 'gpuAlone'] as const;
 export type ReadoutName = (typeof READOUTS)[number];
@@ -30,6 +33,7 @@ export function NoiseLadder({
   provisional = false,
   splits = null,
   atLeastW = 10,
+  marks = NO_MARKS,
 }: {
   caps: readonly CapEstimate[];
   readout: ReadoutName;
@@ -40,10 +44,17 @@ export function NoiseLadder({
   splits?: Splits | null;
   /** Watts that the scale reaches in any case, so that ladders beside each other share it. */
   atLeastW?: number;
+  /** What runs sustained. */
+  marks?: readonly RunMark[];
 }) {
+  const measured = marksByRung(marks, caps, readout);
   const rungs = [...caps].reverse();
   const of = (c: CapEstimate): Readout | null => c[readout];
-  const scale = scaleOf([atLeastW, ...rungs.map((c) => of(c)?.p95 ?? of(c)?.watts ?? 0)]);
+  const scale = scaleOf([
+    atLeastW,
+    ...rungs.map((c) => of(c)?.p95 ?? of(c)?.watts ?? 0),
+    ...[...measured.values()].flat().map((m) => markWatts(m).watts),
+  ]);
   return (
     <Ladder stale={stale} provisional={provisional}>
       {rungs.map((c) => {
@@ -62,6 +73,7 @@ export function NoiseLadder({
             cutW={cut ? shownW(cut) : null}
             scale={scale}
             provisional={provisional}
+            marks={measured.get(c.cap)}
           >
             {r && (
               <>
@@ -124,6 +136,7 @@ function Rung({
   cutW = null,
   scale,
   provisional,
+  marks = NO_MARKS,
   children,
 }: {
   cap: Cap;
@@ -135,6 +148,8 @@ function Rung({
   /** Watts as wide as the rung. */
   scale: number;
   provisional: boolean;
+  /** What runs sustained at it. */
+  marks?: readonly RunMark[] | undefined;
   /** What stands after the band. */
   children: ReactNode;
 }) {
@@ -175,6 +190,13 @@ function Rung({
             )}
           </>
         )}
+        {marks.map((m) => (
+          <span
+            key={m.key}
+            className="absolute top-1/2 w-2 h-2 -ml-1 -mt-1 rotate-45 bg-ground border-[1.5px] border-ink"
+            style={{ left: share(markWatts(m).watts) }}
+          />
+        ))}
       </span>
       <span className="figure text-lg text-right leading-none" data-testid={`watts-${cap}`}>
         {watts === null ? '–' : wattsText(watts)} <span className="unit">W</span>
@@ -184,6 +206,12 @@ function Rung({
           {band && `${wattsText(band.p05)} to ${wattsText(band.p95)} W`}
           {band && children && ' · '}
           {children}
+          {marks.map((m) => (
+            <span key={m.key} className="block" data-testid="rung-measured">
+              ◇ {wattsText(markWatts(m).watts)} ± {wattsText(markWatts(m).plusMinus)} W measured:{' '}
+              {m.name}
+            </span>
+          ))}
         </span>
       )}
     </li>

@@ -7,6 +7,8 @@ import type { Draft } from './draft';
 import type { CaseRequest } from '@zugluft/core/case/openCase';
 import type { StoredBand } from '@zugluft/core/uncertainty/storedBands';
 import type { DrawSummary } from '@zugluft/core/uncertainty/summary';
+import type { RunMark } from '../answer/runMarks';
+import { useRunMarks } from './useRunMarks';
 import { useCalibration, type CalibrationInUse } from './useCalibration';
 import { useBanded } from './useBanded';
 import { useDraws, type Draws } from './useDraws';
@@ -62,6 +64,8 @@ export interface MachineFileValue {
   draws: Draws;
   /** The version that the estimate stands on; null: the record alone. */
   calibration: CalibrationInUse | null;
+  /** What runs of it sustained. */
+  marks: readonly RunMark[];
   /** The answer shown is not that of what stands on the page. */
   stale: boolean;
 }
@@ -118,6 +122,7 @@ export function MachineFile({
     [record, settingId, lab, ratio],
   );
   const { request, calibration } = useCalibration(machine.id, machine.revision > 0, plainRequest);
+  const marks = useRunMarks(machine.id, machine.revision > 0);
   const plain = useEstimate(request);
   const draws = useDraws(request);
   // of the record as the server has it, in its first setting
@@ -166,6 +171,7 @@ export function MachineFile({
     summary,
     draws,
     calibration,
+    marks,
     stale: live.request !== request || !parsed.complete,
   };
   return <Context.Provider value={value}>{children}</Context.Provider>;

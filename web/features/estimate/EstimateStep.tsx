@@ -58,7 +58,7 @@ export function EstimateStep() {
 
 /** The envelope in full, read off point by point with the pointer or the arrow keys. */
 function AtEveryCap() {
-  const { live, complete, caps: labCaps } = useMachineFile();
+  const { live, complete, caps: labCaps, marks } = useMachineFile();
   const { theme } = useTheme();
   const all = live.outlines?.caps;
   const caps = useMemo(
@@ -136,12 +136,14 @@ function AtEveryCap() {
           Each line, a median of the draws, as loud as its number, dB(A), or fans off and at full
           speed · solid: GPU junction holds · dashed: CPU junction holds · dotted: a pipe or chamber
           runs dry · long dashes: skin or exhaust air
+          {marks.length > 0 && ' · ◇ measured in a run, with its error'}
         </p>
         <div className={`h-[min(40rem,72vh)] ${complete ? '' : 'opacity-60'}`}>
           <LazyEnvelopeChart
             caps={caps}
             ruled={ruled}
             marked={marked.point}
+            runs={marks}
             large
             theme={theme}
             onPoint={(p: Point) => setPlace(nearestPlace(caps, p))}

@@ -40,6 +40,7 @@ export function ReadoutPanel() {
     chooseSetting,
     machine,
     calibration,
+    marks,
   } = useMachineFile();
   const [name, setName] = useState<ReadoutName>('together');
   const { theme } = useTheme();
@@ -115,6 +116,7 @@ export function ReadoutPanel() {
           stale={!complete}
           provisional={provisional}
           splits={splits}
+          marks={marks}
         />
       )}
       {!caps &&
@@ -142,6 +144,7 @@ export function ReadoutPanel() {
               caps={numbered}
               ruled={ruled}
               marked={null}
+              runs={marks}
               large={false}
               theme={theme}
             />

@@ -2,22 +2,11 @@ import type { KeptCalibration } from '../../api/calibrations';
 import type { KeptRun } from '../../api/runs';
 import { wattsText } from '../../documents/answer/words';
 import { figureWords } from '../../documents/record/figureWords';
-import { capWords, runName } from './runWords';
+import { runName } from '../../documents/runName';
+import { capWords, readingWords } from './runWords';
 
 type Answer = KeptCalibration['answer'];
 
-const KIND_WORDS: Readonly<Record<string, string>> = {
-  junction: 'junction',
-  exhaust: 'exhaust air',
-  fin: 'fin block',
-  pipe: 'pipe',
-  skin: 'skin',
-  level: 'level',
-  wall: 'wall power',
-  flow: 'air of',
-  freeDelivery: 'free delivery of',
-  held: 'the pipes held',
-};
 const UNIT: Readonly<Record<string, string>> = {
   junction: '°C',
   exhaust: '°C',
@@ -29,9 +18,6 @@ const UNIT: Readonly<Record<string, string>> = {
   flow: 'L/s',
   freeDelivery: 'L/s',
 };
-
-const readingWords = (kind: string, part: string) =>
-  [KIND_WORDS[kind] ?? kind, part].filter(Boolean).join(' ');
 
 /** What one version of a calibration found. */
 export function CalibrationAnswerView({

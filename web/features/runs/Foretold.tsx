@@ -7,7 +7,8 @@ import { foretellRun, runKeys, type KeptRun, type RunDocument } from '../../api/
 import { CapSelect } from '../../documents/answer/CapSelect';
 import { wattsText } from '../../documents/answer/words';
 import { useMachineFile } from '../../documents/record/MachineFile';
-import { capWords, onWords } from './runWords';
+import { onWords } from '../../documents/runName';
+import { capWords } from './runWords';
 
 /** What was foretold of a run before it, and how it came; before its first log it can be foretold. */
 export function Foretold({

@@ -21,12 +21,11 @@ export function LogPlaces({
   places: NonNullable<RunAnalysis['log']['logs']>;
   change: (next: Partial<RunDocument>, what: string) => void;
 }) {
-  const logs = (run.logs ?? []).filter((l) => l.kind === 'csv');
   return (
     <section aria-label="where the logs lie" className="mt-3">
       <h3 className="text-small font-semibold">Logs beside each other</h3>
-      {places.slice(1).map((place, i) => {
-        const log = logs[i + 1];
+      {places.slice(1).map((place) => {
+        const log = (run.logs ?? []).find((l) => l.id === place.id);
         if (!log) return null;
         return (
           <FieldRow key={log.id} name={log.file} unit="s">

@@ -6,7 +6,8 @@ import type { PlannedRun } from '@zugluft/core/runs/planRuns';
 import type { KeptRun } from '../../api/runs';
 import { estimateWorker } from '../../documents/answer/workers/estimateClient';
 import { useMachineFile } from '../../documents/record/MachineFile';
-import { capWords, onWords, runName } from './runWords';
+import { onWords, runName } from '../../documents/runName';
+import { capWords } from './runWords';
 
 type Begin = (on: PlannedRun['on'], cap: Cap) => Promise<void>;
 

@@ -1,4 +1,4 @@
-import type { KeptRun, RunDocument } from '../../api/runs';
+import { runZipUrl, type KeptRun, type RunDocument } from '../../api/runs';
 import type { Keeper } from '../../documents/keeper';
 import { Kbd } from '../../kit/Kbd';
 import { RemoveButton } from '../../kit/RemoveButton';
@@ -73,6 +73,11 @@ export function RunBar({
         >
           {simulation.simulated ? 'simulated: dotted' : 'simulation'} <Kbd>s</Kbd>
         </button>
+      )}
+      {logs.length > 0 && (
+        <a className="hover:text-ink" href={runZipUrl(kept.machineId, kept.id)} download>
+          save as zip
+        </a>
       )}
       <RunKeeping kept={kept} keeper={keeper} />
     </div>

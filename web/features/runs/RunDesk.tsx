@@ -1,6 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useMemo, useRef, useState } from 'react';
-import { readAnalysis, readSeries, runKeys, type KeptRun, type RunDocument } from '../../api/runs';
+import {
+  readAnalysis,
+  readSeries,
+  runKeys,
+  type KeptRun,
+  type RunAnalysis,
+  type RunDocument,
+} from '../../api/runs';
 import { useCommands } from '../../documents/commands';
 import { useDocument } from '../../documents/useDocument';
 import { Kbd } from '../../kit/Kbd';
@@ -8,7 +15,11 @@ import { useTheme } from '../../kit/theme';
 import { useUnits } from '../../kit/units';
 import { Foretold } from './Foretold';
 import { InboxPanel } from './InboxPanel';
+import { HeardPanel } from './HeardPanel';
+import { LogLayoutPanel } from './LogLayoutPanel';
 import { LogPlaces } from './LogPlaces';
+import { RecordingPanel } from './RecordingPanel';
+import { RunFindings } from './RunFindings';
 import { RunBar } from './RunBar';
 import { RunSays } from './RunSays';
 import { RunSheet } from './RunSheet';
@@ -47,7 +58,11 @@ export function RunDesk({
   const [looksIn, setLooksIn] = useState(false);
   const change = (next: Partial<RunDocument>, what: string) =>
     keeper?.change((now) => ({ ...now, ...next }), what);
-  const { take, takeFollowed, sending, problem } = useRunLogs(machineId, id, keeper);
+  const { take, takeFollowed, sending, problem, asked, say, leave } = useRunLogs(
+    machineId,
+    id,
+    keeper,
+  );
   const nextUse = () =>
     change(
       { use: USES[(USES.indexOf(run.use ?? 'fit') + 1) % USES.length]! },
@@ -92,7 +107,8 @@ export function RunDesk({
     retry: false,
     refetchInterval: again,
   });
-  const drawn = hasLogs ? series.data : undefined;
+  const drawn =
+    hasLogs && Object.keys(series.data?.channels ?? {}).length > 0 ? series.data : undefined;
   const loadFromS =
     said?.segments.find((s) => s.kind === 'short' || s.kind === 'sustained')?.fromS ?? 0;
   const loadToS =
@@ -171,7 +187,7 @@ export function RunDesk({
         ref={picker}
         type="file"
         multiple
-        accept=".csv,.tsv,.txt,.log,text/csv,text/plain"
+        accept=".csv,.tsv,.txt,.log,.wav,text/csv,text/plain,audio/wav"
         className="sr-only"
         aria-label="logs of this run"
         onChange={(e) => {
@@ -205,6 +221,14 @@ export function RunDesk({
             )
           }
           take={takeFollowed}
+        />
+      )}
+      {asked[0] && (
+        <LogLayoutPanel
+          key={asked[0].sha256}
+          asked={asked[0]}
+          say={(layout) => say(asked[0]!, layout)}
+          leave={() => leave(asked[0]!)}
         />
       )}
       {failed && (
@@ -258,16 +282,39 @@ export function RunDesk({
       )}
       <div className="grid lg:grid-cols-2 gap-x-6 gap-y-4 pt-2">
         <div>
-          {said && <RunSays analysis={said} run={run} />}
+          {said && said.log.rows > 0 && <RunSays analysis={said} run={run} />}
+          {said && (
+            <RunFindings
+              machineId={machineId}
+              id={id}
+              revision={revision}
+              run={run}
+              analysis={said}
+            />
+          )}
           <Foretold machineId={machineId} kept={start} run={run} result={said?.foretold ?? null} />
           {(said?.log.logs?.length ?? 0) > 1 && (
             <LogPlaces run={run} places={said!.log.logs!} change={change} />
           )}
+          {(said?.recordings.length ?? 0) > 0 && (
+            <RecordingPanel run={run} recordings={said!.recordings} change={change} />
+          )}
+          <HeardPanel {...heardOf(said)} />
         </div>
         <RunSheet run={run} change={change} />
       </div>
     </div>
   );
+}
+
+/** What a recording tells: bands once its full scale is known, tones before too. */
+function heardOf(said: RunAnalysis | null) {
+  const recorded = said?.recordings.find((r) => !r.tone);
+  return {
+    bands: said?.sound?.thirdOctavesDb ?? [],
+    tones: recorded?.tones ?? [],
+    isRecorded: recorded !== undefined,
+  };
 }
 
 /** Text that is a table, pasted beside the fields, as a log. */

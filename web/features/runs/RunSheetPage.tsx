@@ -3,7 +3,8 @@ import { listRuns, runKeys, type KeptRun } from '../../api/runs';
 import { wattsText } from '../../documents/answer/words';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { machineName } from '../../documents/record/machineName';
-import { capWords, onWords, runName } from './runWords';
+import { onWords, runName } from '../../documents/runName';
+import { capWords } from './runWords';
 
 /** A sheet to be printed for the bench: each planned run with its conditions, what to write down, and what was foretold of it. */
 export function RunSheetPage() {

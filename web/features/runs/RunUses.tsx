@@ -4,7 +4,8 @@ import type { KeptRun } from '../../api/runs';
 import { keeperOf } from '../../documents/keepers';
 import { useKeys } from '../../kit/useKeys';
 import { Kbd } from '../../kit/Kbd';
-import { runName, USES, USE_WORDS } from './runWords';
+import { runName } from '../../documents/runName';
+import { USES, USE_WORDS } from './runWords';
 
 /** Which runs a fit sees: each is used, held out or left out by one key. */
 export function RunUses({

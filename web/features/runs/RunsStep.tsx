@@ -1,16 +1,19 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
-import { foretellRun, listRuns, makeRun, runKeys, type KeptRun } from '../../api/runs';
+import { foretellRun, listRuns, makeRun, runKeys, sendRun, type KeptRun } from '../../api/runs';
 import { useCommands } from '../../documents/commands';
 import { onArrived } from '../../documents/keepers';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { Kbd } from '../../kit/Kbd';
 import { CalibrationView } from './CalibrationView';
 import { PlanView } from './PlanView';
+import { LiveMeter } from './LiveMeter';
 import { RunDesk } from './RunDesk';
-import { capWords, runName, USE_WORDS } from './runWords';
+import { SweepPanel } from './SweepPanel';
+import { runName } from '../../documents/runName';
+import { capWords, USE_WORDS } from './runWords';
 
 /** Load runs of this machine: what was really sustained, how it stands against the estimate, what it teaches. */
 export function RunsStep() {
@@ -18,6 +21,7 @@ export function RunsStep() {
   const client = useQueryClient();
   const [params, setParams] = useSearchParams();
   const [problem, setProblem] = useState<string | null>(null);
+  const zips = useRef<HTMLInputElement>(null);
   const { data: runs, error } = useQuery({
     queryKey: runKeys.of(machine.id),
     queryFn: ({ signal }) => listRuns(machine.id, signal),
@@ -33,7 +37,7 @@ export function RunsStep() {
   const view = params.get('view');
   const chosen = params.get('run');
   const choose = (run: string) => setParams({ run }, { replace: true });
-  const look = (next: 'plan' | 'calibration') =>
+  const look = (next: 'plan' | 'calibration' | 'sweep' | 'meter') =>
     setParams(view === next ? {} : { view: next }, { replace: true });
 
   /** Makes a run; one that is planned is foretold at once. */
@@ -73,7 +77,21 @@ export function RunsStep() {
     'next-run': nextRun,
     'run-plan': () => look('plan'),
     calibration: () => look('calibration'),
+    'fan-sweep': () => look('sweep'),
+    'live-meter': () => look('meter'),
+    'bring-run': () => zips.current?.click(),
   });
+  const bringRuns = async (files: readonly File[]) => {
+    setProblem(null);
+    try {
+      let last: KeptRun | null = null;
+      for (const file of files) last = await sendRun(machine.id, file);
+      await client.invalidateQueries({ queryKey: runKeys.of(machine.id) });
+      if (last) choose(last.id);
+    } catch (cause) {
+      setProblem((cause as Error).message);
+    }
+  };
   const button = (pressed: boolean) =>
     `cursor-pointer hover:text-ink ${pressed ? 'text-ink font-semibold' : 'text-quiet'}`;
   return (
@@ -110,6 +128,39 @@ export function RunsStep() {
         >
           calibration <Kbd>c</Kbd>
         </button>
+        <button
+          type="button"
+          aria-pressed={view === 'sweep'}
+          className={button(view === 'sweep')}
+          onClick={() => look('sweep')}
+        >
+          fan sweep <Kbd>1</Kbd>
+        </button>
+        <button
+          type="button"
+          aria-pressed={view === 'meter'}
+          className={button(view === 'meter')}
+          onClick={() => look('meter')}
+        >
+          live meter <Kbd>3</Kbd>
+        </button>
+        {made && (
+          <button type="button" className={button(false)} onClick={() => zips.current?.click()}>
+            bring a run in
+          </button>
+        )}
+        <input
+          ref={zips}
+          type="file"
+          multiple
+          accept=".zip,.json,application/zip"
+          className="sr-only"
+          aria-label="runs as zips"
+          onChange={(e) => {
+            void bringRuns([...(e.currentTarget.files ?? [])]);
+            e.currentTarget.value = '';
+          }}
+        />
       </nav>
       {(problem ?? error) && (
         <p role="alert" className="text-heat">
@@ -128,6 +179,8 @@ export function RunsStep() {
       )}
       {made && view === 'plan' && <PlanView runs={list} begin={begin} />}
       {made && view === 'calibration' && <CalibrationView runs={list} />}
+      {made && view === 'sweep' && <SweepPanel />}
+      {view === 'meter' && <LiveMeter run={list[list.length - 1] ?? null} />}
       {open && <RunDesk key={open.id} machineId={machine.id} start={open} others={list} />}
     </div>
   );

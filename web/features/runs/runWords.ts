@@ -1,4 +1,4 @@
-import type { RunAnalysis, RunDocument } from '../../api/runs';
+import type { RunAnalysis } from '../../api/runs';
 import { capWord } from '../../documents/answer/words';
 
 /** When something happened, as minutes and seconds. */
@@ -25,16 +25,6 @@ const EVENT_WORDS: Readonly<Record<string, (part: string) => string>> = {
 /** An event in words. */
 export const eventWords = ({ kind, part }: RunAnalysis['events'][number]): string =>
   EVENT_WORDS[kind]?.(partWord(part)) ?? `${kind} ${part}`;
-
-const ON_WORDS = { cpu: 'CPU alone', gpu: 'GPU alone', both: 'both dies', none: 'idle' } as const;
-
-/** What a run is called where nobody named it. */
-export function runName(run: RunDocument): string {
-  if (run.name) return run.name;
-  const words = [run.load ? ON_WORDS[run.load.on] : 'run', run.setting];
-  // two that are planned differ by their fans
-  return [...words, run.fanMode].filter(Boolean).join(', ');
-}
 
 export const USES = ['fit', 'hold-out', 'leave-out'] as const;
 
@@ -66,4 +56,39 @@ export const loadStartS = (analysis: RunAnalysis): number =>
 export const capWords = (cap: number | 'off' | 'full'): string =>
   typeof cap === 'number' ? `${Number(cap.toFixed(1))} dB(A)` : capWord(cap);
 
-export const onWords = (on: keyof typeof ON_WORDS): string => ON_WORDS[on];
+const KIND_WORDS: Readonly<Record<string, string>> = {
+  junction: 'junction',
+  exhaust: 'exhaust air',
+  fin: 'fin block',
+  pipe: 'pipe',
+  skin: 'skin',
+  level: 'level',
+  wall: 'wall power',
+  flow: 'air of',
+  freeDelivery: 'free delivery of',
+  held: 'the pipes held',
+};
+
+/** A reading of a run in words. */
+export const readingWords = (kind: string, part: string) =>
+  [KIND_WORDS[kind] ?? kind, part].filter(Boolean).join(' ');
+
+/** Channels of a log in words. */
+export const CHANNEL_WORDS: Readonly<Record<string, string>> = {
+  cpuPowerW: 'CPU power',
+  gpuPowerW: 'GPU power',
+  cpuC: 'CPU temperature',
+  gpuC: 'GPU temperature',
+  levelDbA: 'level',
+  wallW: 'power at the wall',
+  skinC: 'skin',
+  roomC: 'room',
+  cpuMHz: 'CPU clock',
+  gpuMHz: 'GPU clock',
+  framesPerS: 'frames',
+  batteryW: 'battery power',
+  fanRpm: 'fan speed',
+  exhaustC: 'exhaust air',
+  finC: 'fin block',
+  pipeC: 'pipe',
+};

@@ -1,43 +1,77 @@
 import { useState } from 'react';
-import { sendLog, takeFromInbox, type RunDocument, type TakenLog } from '../../api/runs';
+import {
+  sendLayout,
+  sendLog,
+  takeFromInbox,
+  type LogLayout,
+  type RunDocument,
+  type TakenLog,
+} from '../../api/runs';
+import { HttpProblem } from '../../api/http';
 import type { Keeper } from '../../documents/keeper';
+import type { AskedLog } from './LogLayoutPanel';
 
 /** Brings logs into a run: files that were chosen, dropped or pasted, and files of the inbox. */
 export function useRunLogs(machineId: string, id: string, keeper: Keeper<RunDocument> | null) {
   const [sending, setSending] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  const [asked, setAsked] = useState<AskedLog[]>([]);
 
   const add = (taken: TakenLog) =>
     keeper?.change((now) => {
-      const there = (now.logs ?? []).filter((l) => l.sha256 !== taken.sha256);
+      const before = (now.logs ?? []).find((l) => l.sha256 === taken.sha256);
+      const there = (now.logs ?? []).filter((l) => l !== before);
       const log = {
-        id: freeId(there.map((l) => l.id)),
+        ...before,
+        id: before?.id ?? freeId(there.map((l) => l.id)),
         file: taken.file,
         kind: taken.kind,
         sha256: taken.sha256,
+        ...(taken.layout ? { layout: taken.layout } : {}),
         channels: taken.channels.filter((c) => !c.is.startsWith('other.')),
       };
       return {
         ...now,
         startedAt: now.startedAt ?? new Date().toISOString(),
         follows: (now.follows ?? []).filter((f) => f !== taken.file),
-        logs: [...there, log],
+        logs: before ? (now.logs ?? []).map((l) => (l === before ? log : l)) : [...there, log],
       };
     }, `log ${taken.file}`);
+
+  const ask = (next: AskedLog) =>
+    setAsked((now) => [...now.filter((a) => a.sha256 !== next.sha256), next]);
 
   const bring = async (name: string, task: () => Promise<TakenLog>) => {
     setSending(name);
     setProblem(null);
     try {
-      add(await task());
+      const taken = await task();
+      add(taken);
+      // a header that nobody has looked at yet
+      if (taken.kind === 'csv' && taken.layout === null) {
+        ask({ file: taken.file, sha256: taken.sha256, taken, message: null });
+      }
     } catch (cause) {
-      setProblem((cause as Error).message);
+      const sha256 = cause instanceof HttpProblem ? cause.body['sha256'] : undefined;
+      const { message } = cause as Error;
+      // what is there and only lacks a word can be read once somebody says it
+      if (typeof sha256 === 'string' && /may be|which|no column is named/.test(message)) {
+        ask({ file: name, sha256, taken: null, message });
+      } else setProblem(message);
     }
   };
 
   return {
     sending,
     problem,
+    /** Logs that wait for a word, the oldest first. */
+    asked,
+    async say({ sha256, file }: AskedLog, layout: LogLayout) {
+      add(await sendLayout(machineId, id, { sha256, file, layout }));
+      setAsked((now) => now.filter((a) => a.sha256 !== sha256));
+      await keeper?.flush();
+    },
+    leave: ({ sha256 }: AskedLog) => setAsked((now) => now.filter((a) => a.sha256 !== sha256)),
     async take(files: readonly File[]) {
       for (const file of files) await bring(file.name, () => sendLog(machineId, id, file));
       setSending(null);

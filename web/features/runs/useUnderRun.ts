@@ -6,7 +6,8 @@ import type { KeptRun, RunAnalysis, RunDocument } from '../../api/runs';
 import type { UnderRun } from '../../documents/answer/runChartOption';
 import { estimateWorker } from '../../documents/answer/workers/estimateClient';
 import { useMachineFile } from '../../documents/record/MachineFile';
-import { loadStartS, runName } from './runWords';
+import { runName } from '../../documents/runName';
+import { loadStartS } from './runWords';
 
 /** Stretches in which least and greatest are drawn. */
 export const PIXELS = 700;
