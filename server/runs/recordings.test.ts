@@ -138,3 +138,13 @@ test.each([
     .expect(422);
   expect(answer.body.detail).toMatch(words);
 });
+
+test('a short recording of the steady state is its level', async () => {
+  const steadyHum = hum(60, 0.005).subarray(30 * RATE);
+  const files = { 'load.csv': load, 'fan.wav': wavBytes([steadyHum], { rate: RATE }) };
+  const { at, machineId } = await runWith(files, [{}, { fullScaleDb: 100 }]);
+  const told = (await call().get(`${at}/analysis`).expect(200)).body;
+  expect(Math.abs(told.steady[0].levelDbA.mean - 52.0)).toBeLessThan(0.5);
+  const { items } = (await call().get(`/api/machines/${machineId}/runs/steady`)).body;
+  expect(items[0].states[0].means.levelDbA.mean).toBeCloseTo(told.steady[0].levelDbA.mean, 3);
+});

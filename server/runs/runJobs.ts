@@ -14,6 +14,8 @@ import { joinLogs, placeLogs, type LogPlace } from '@zugluft/core/runs/alignLogs
 import { fanSweep, type FanSweep, type SweepSource } from '@zugluft/core/runs/fanSweep';
 import { firmwareSeen, type FirmwareFigure } from '@zugluft/core/runs/firmwareSeen';
 import { whyOutside, type WhyOutside } from '@zugluft/core/runs/whyOutside';
+import { withHeardLevel } from '@zugluft/core/runs/withHeardLevel';
+import type { SoundAnalysis } from '@zugluft/core/sound/soundMeter';
 import { withFullScale } from '@zugluft/core/sound/soundOfBlocks';
 import { analyseLog } from '@zugluft/core/runs/analyseLog';
 import { analysisDocument, soundDocument } from '@zugluft/core/runs/analysisDocument';
@@ -164,8 +166,8 @@ export async function doRunJob(job: RunJob): Promise<RunJobAnswer> {
   if (job.do === 'sweep') return sweep(job);
   const joined = await join(job.logs, job.request);
   if ('apart' in joined) return joined;
-  if (job.do === 'steady') return steady(joined.log, job);
-  if (job.do === 'means') return means(joined.log, job);
+  if (job.do === 'steady') return steady(joined, job);
+  if (job.do === 'means') return means(joined, job);
   if (job.do === 'samples') return { rows: await writeSamplesCsv(joined.log, job.file) };
   return job.do === 'analyse' ? analyse(joined, job) : { series: drawn(joined.log, job) };
 }
@@ -229,8 +231,18 @@ async function join(
   }
   const recordings = heard;
   if (read.length === 0) return { log: NO_LOG, places: [], recordings };
-  const found = placeLogs(read);
+  let found = placeLogs(read);
   if (!Array.isArray(found)) return { apart: { ...found, at: all.indexOf(logs[found.at]!) } };
+  // nothing tells when such a recording was made: it lies on no axis, and is heard as a whole
+  const loose = found.map(
+    ({ by }, k) => by === 'start' && logs[k]!.recording !== null && logs[k]!.offsetS === null,
+  );
+  if (loose.includes(true)) {
+    const stays = (_: unknown, k: number) => !loose[k];
+    found = found.filter(stays);
+    logs.splice(0, logs.length, ...logs.filter(stays));
+    read.splice(0, read.length, ...read.filter(stays));
+  }
   const places = found.map((p, k) => {
     const { id, offsetS } = logs[k]!;
     return offsetS === null || k === 0 ? { ...p, id } : { offsetS, by: 'person' as const, id };
@@ -242,6 +254,12 @@ async function join(
     places,
     recordings,
   };
+}
+
+/** The first recording of the machine whose full scale is known. */
+function wholeSound(recordings: readonly Heard[]): SoundAnalysis | null {
+  const recorded = recordings.find((r) => r.tone === null && r.fullScaleDb !== null);
+  return recorded ? withFullScale(recorded.sound, recorded.fullScaleDb!) : null;
 }
 
 function analyse(
@@ -270,10 +288,13 @@ function analyse(
       foretold: null,
     };
   }
-  const analysis = analyseLog(log, { limits, backgroundDbA, window });
+  const heard = wholeSound(recordings);
+  const analysis = withHeardLevel(
+    analyseLog(log, { limits, backgroundDbA, window }),
+    heard?.leqDbA ?? null,
+    backgroundDbA,
+  );
   const last = analysis.steady[analysis.steady.length - 1];
-  const recorded = recordings.find((r) => r.tone === null && r.fullScaleDb !== null);
-  const heard = recorded ? withFullScale(recorded.sound, recorded.fullScaleDb!) : null;
   const sound = soundDocument(heard, log, backgroundDbA);
   const against = request && last && !growing ? holdAgainst(request, last) : null;
   const dies = Object.fromEntries((open?.data.dies ?? []).map((d) => [d.role, d.id]));
@@ -293,12 +314,16 @@ function analyse(
 
 /** Steady states of a run as a fit takes them. */
 function steady(
-  log: Log,
+  { log, recordings }: Joined,
   { run, backgroundDbA, window, request }: RunJob & { do: 'steady' },
 ): { steady: SteadyRun[]; lacks: string | null } {
   if (log.timeS.length === 0) return { steady: [], lacks: 'there is no log' };
   const open = openCase(request);
-  const found = analyseLog(log, { limits: limitsOf(open), backgroundDbA, window });
+  const found = withHeardLevel(
+    analyseLog(log, { limits: limitsOf(open), backgroundDbA, window }),
+    wholeSound(recordings)?.leqDbA ?? null,
+    backgroundDbA,
+  );
   const states = found.steady.map((state) => steadyRunOf(run, state, open));
   const lacks = states.find((s) => 'message' in s);
   const usable = states.filter((s): s is SteadyRun => !('message' in s));
@@ -308,12 +333,16 @@ function steady(
 
 /** Means of each steady state. */
 function means(
-  log: Log,
+  { log, recordings }: Joined,
   { backgroundDbA, window, request }: RunJob & { do: 'means' },
 ): { means: RunSteady[]; whyNot: string | null } {
   if (log.timeS.length === 0) return { means: [], whyNot: 'there is no log' };
   const limits = request ? limitsOf(openCase(request)) : null;
-  const found = analyseLog(log, { limits, backgroundDbA, window });
+  const found = withHeardLevel(
+    analyseLog(log, { limits, backgroundDbA, window }),
+    wholeSound(recordings)?.leqDbA ?? null,
+    backgroundDbA,
+  );
   return {
     means: found.steady.map(({ fromS, toS, chosenBy, kind, means }) => ({
       fromS,
