@@ -1,11 +1,8 @@
-import { multipliersOf, valuesAt } from '@zugluft/core/calibration/multipliers';
-import { openCase } from '@zugluft/core/case/openCase';
+import { hiddenMachine } from '@zugluft/core/instruments/hiddenMachine';
 import { simulatedLogs, type SimulatedRunOptions } from '@zugluft/core/instruments/simulatedLogs';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import type { RunDocument } from '@zugluft/core/runs/runDocument';
-import { normalQuantile } from '@zugluft/core/uncertainty/normal';
-import { randomStream } from '@zugluft/core/uncertainty/random';
 import type { Library } from '@zugluft/server/library';
 
 const FORETOLD_AT = '2026-11-20T16:00:00.000Z';
@@ -80,18 +77,6 @@ const RUNS: readonly [RegExp, number, readonly DemoRun[]][] = [
   [/separate loops/, 4, [{ name: 'GPU alone', on: 'gpu', fans: 'full', loadS: 900 }]],
 ];
 
-/** The machine as it really is: every figure that its record leaves open is drawn, and hidden. */
-function hidden(record: CaseRecord, seed: number, setting: string | undefined) {
-  const next = randomStream(seed);
-  const parameters = multipliersOf(openCase({ record }));
-  const overrides = valuesAt(
-    parameters,
-    // no stranger than seven machines of ten are
-    parameters.map(() => normalQuantile(0.15 + 0.7 * next())),
-  );
-  return openCase({ record, setting, overrides });
-}
-
 async function* pieces(text: string): AsyncGenerator<Uint8Array> {
   yield await Promise.resolve(Buffer.from(text));
 }
@@ -154,7 +139,7 @@ export async function seedRuns(
       ...(on === 'cpu' ? { gpuLoadW: 3 } : {}),
       ...(on === 'gpu' ? { cpuLoadW: 5 } : {}),
     };
-    const written = simulatedLogs(hidden(truth(record), seed, setting), options);
+    const written = simulatedLogs(hiddenMachine(truth(record), seed, setting), options);
     const logs = [];
     for (const [file, text] of [
       ['load.csv', written.load],

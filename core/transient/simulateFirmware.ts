@@ -46,6 +46,8 @@ export interface SimulationOptions {
   gpuLoadW?: number | undefined;
   /** What the load would draw at each moment, in place of one load from the beginning on. */
   loadAt?: ((atS: number) => { cpuW: number; gpuW: number }) | undefined;
+  /** Told every step: temperature of any node but the intake, °C, and what the machine draws. */
+  watch?: ((k: number, nodeC: (node: number) => number, drawnW: number) => void) | undefined;
 }
 
 /** A load in time; entry k holds from `k · stepS` on, temperatures are those at that moment under these watts. */
@@ -220,6 +222,14 @@ export function simulateFirmware(open: OpenCase, options: SimulationOptions = {}
         cpuW * model.dieBeyondCpuKPerW[i]! +
         gpuW * model.dieBeyondGpuKPerW[i]!;
     }
+    options.watch?.(
+      k,
+      (node) => ambientC + x[placeOf[node]!]!,
+      cpuW * model.drawPerCpuW +
+        gpuW * model.drawPerGpuW +
+        data.power.restW +
+        fanPower(model, state.rpms),
+    );
     duty = nextDuty(out, k, duty, { least, most, ...firmware });
     if (duty >= most - 1e-9 && most > least) say(atS, 'fans', 'fans');
     average = runningAverage(average, cpuW, keep);
