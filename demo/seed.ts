@@ -3,6 +3,8 @@ import type { Library } from '@zugluft/server/library';
 import { createMachineFamilies } from '@zugluft/server/machines/machineFamilies';
 import { createMachineTags } from '@zugluft/server/machines/machineTags';
 import { createOpenUpStore } from '@zugluft/server/openup/openUpStore';
+import type { CaseRecord } from '@zugluft/core/record/recordSchema';
+import { seedBenchDay } from './benchDay';
 import { demoLog } from './logs';
 import { DEMO_MACHINES } from './machines';
 import { seedRuns } from './runs';
@@ -54,8 +56,10 @@ export async function seedDemo(library: Library): Promise<number> {
   const families = createMachineFamilies(db, documents);
   const tags = createMachineTags(db);
   const logs = createOpenUpStore(db, documents);
+  const all: { id: string; record: CaseRecord }[] = [];
   for (const record of DEMO_MACHINES) {
     const made = await machines.create(record);
+    all.push({ id: made.id, record });
     for (const { name, path, caption, covers, bytes } of await drawPictures(record)) {
       await attachments.add(
         made.id,
@@ -71,5 +75,6 @@ export async function seedDemo(library: Library): Promise<number> {
     await families.updateUnit(made.unit.id, made.unit.revision, known[1]);
     await tags.change({ ids: [made.id], add: [...known[2]], remove: [] });
   }
+  await seedBenchDay(library, all);
   return DEMO_MACHINES.length;
 }

@@ -124,6 +124,9 @@ for (const theme of ['chalk', 'dim'] as const) {
     await page.goto('/house-rules');
     await expect(page.getByRole('radio').first()).toBeVisible();
     await check('house rules');
+    await page.goto('/bench-day');
+    await expect(page.getByRole('table', { name: 'acts of the day' })).toBeVisible();
+    await check('bench day');
     await page.goto('/method');
     await expect(page.locator('.katex').first()).toBeVisible();
     await page.getByRole('button', { name: 'installed pressure coefficient' }).click();

@@ -94,6 +94,39 @@ test('from planning to a calibrated estimate: foretold, two logs, what was susta
   expect(errors).toEqual([]);
 });
 
+test('the fan sweep out of a load goes into the record by one key, and back by undo', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  const id = await copyOfExample(page);
+  await page.goto(`/machines/${id}/runs`);
+  await page.getByRole('button', { name: /new run/ }).click();
+  await expect(page.getByText('no log yet')).toBeVisible();
+  await page
+    .getByLabel('logs of this run')
+    .setInputFiles(['examples/load-two-fans.csv', 'examples/level-two-fans.csv']);
+  await expect(sustained(page)).toHaveText(/48 W CPU 57 W GPU/);
+  await page.keyboard.press('1');
+  const sweep = page.getByRole('region', { name: 'fan sweep' });
+  await expect(sweep.getByRole('row')).not.toHaveCount(0);
+  await expect(sweep).toContainText(/41\.\d ± 0\.\d/);
+  await expect(sweep).toContainText('the record holds none');
+  await page.keyboard.press('2');
+  await expect(sweep).toContainText(/the record holds \d+ points/);
+  const kept = async () =>
+    (
+      (await (await page.request.get(`/api/machines/${id}`)).json()) as {
+        record: { noise?: { sweep?: object[] } };
+      }
+    ).record.noise?.sweep?.length ?? 0;
+  await expect.poll(kept).toBeGreaterThan(0);
+  await page.keyboard.press('Control+z');
+  await expect(sweep).toContainText('the record holds none');
+  await expect.poll(kept).toBe(0);
+  await putAsideOpen(page);
+  expect(errors).toEqual([]);
+});
+
 test('a log that cannot be read says where, and nothing of the run is lost', async ({ page }) => {
   const errors = watchErrors(page);
   const id = await copyOfExample(page);

@@ -6,7 +6,7 @@ import type { ComputeWatts } from './derived/computeWatts';
 import { createWattsKeeper } from './derived/wattsKeeper';
 import { createDocumentHistory } from './documents/documentHistory';
 import { createDocumentStore } from './documents/documentStore';
-import { defaultsShelf, settingsShelf } from './laboratory/laboratoryShelves';
+import { dayShelf, defaultsShelf, settingsShelf } from './laboratory/laboratoryShelves';
 import { createMachineList } from './machines/machineList';
 import { recordShelf, unitShelf } from './machines/machineShelves';
 import { createMachineStore } from './machines/machineStore';
@@ -50,6 +50,7 @@ export function createLibrary(
   documents.addShelf(runShelf(db));
   documents.addShelf(settingsShelf(watts.laboratoryChanged));
   documents.addShelf(defaultsShelf(watts.laboratoryChanged));
+  documents.addShelf(dayShelf());
   const inbox = createInbox(inboxFolder ?? join(db.folder, 'inbox'));
   const logs = createRunLogs(db.folder, inbox, runWork, createRememberedLayouts(db));
   const runs = createRunStore(db, documents, logs, runWork, readCalibrationInUse(db), fitWork);

@@ -1,3 +1,4 @@
+import { benchDayKind } from './benchDay/benchDayKind';
 import type { DocumentKind } from './documentKind';
 import { labDefaultsKind } from './labDefaults/labDefaultsKind';
 import { labSettingsKind } from './labSettings/labSettingsKind';
@@ -16,6 +17,7 @@ export const DOCUMENT_KINDS = {
   run: runKind,
   settings: labSettingsKind,
   defaults: labDefaultsKind,
+  day: benchDayKind,
 } as const;
 
 export type KindName = keyof typeof DOCUMENT_KINDS;

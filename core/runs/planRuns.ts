@@ -8,11 +8,11 @@ import { openCase, type CaseRequest, type OpenCase } from '../case/openCase';
 import { sustainedTogether } from '../case/sustainedTogether';
 import type { Cap } from '../envelope/fanStates';
 import { IDLE_W } from './idleWatts';
-import { simulateFirmware } from '../transient/simulateFirmware';
 import { halfBandAfter, type ReadingColumn } from '../uncertainty/afterReadings';
 import { sustainedBands } from '../uncertainty/sustainedBands';
 import { SHOWN_DRAWS, SHOWN_SEED } from '../uncertainty/wattsBand';
 import type { RunForetold } from './foretell';
+import { coolsDownInS, settledAfterS } from './runTimes';
 
 /** A run that is worth making. */
 export interface PlannedRun {
@@ -24,6 +24,8 @@ export interface PlannedRun {
   /** From the start of the load until nothing moves any more, and with the window over which it is read. */
   settleS: number;
   lastsS: number;
+  /** Until it idles again. */
+  coolsS: number;
   /** Half the band of both dies at the cap in the middle: now, after this run alone, and after it beside the first one. */
   nowW: number;
   thenW: number;
@@ -35,12 +37,6 @@ const DRAWS = 400;
 const READ_S = 300;
 /** What settles must not throttle: share of what is carried (common practice, no source). */
 const LOAD_SHARE = 0.95;
-const SIMULATED_S = 3000;
-const STEP_S = 1;
-/** Nearer than this to where they end junctions, K, and watts have settled, or nearer than this share. */
-const NEAR_K = 0.7;
-const NEAR_W = 0.5;
-const NEAR_SHARE = 0.01;
 
 /**
  * The runs that a machine's estimate would learn most from, each with what it would leave of the band: loads of one die, of both and
@@ -86,6 +82,7 @@ export function planRuns(request: CaseRequest): PlannedRun[] {
       gpuW: run.gpuW,
       settleS,
       lastsS: settleS + READ_S,
+      coolsS: coolsDownInS(open, on, cap),
       nowW,
       thenW,
       besideFirstW:
@@ -165,33 +162,4 @@ function columnsOf(
     columns.forEach((c, i) => (c.values[k] = told[i]!));
   });
   return columns;
-}
-
-/** When the junctions stand where they end, as the firmware would run it. */
-function settledAfterS(open: OpenCase, on: RunForetold['on'], cap: Cap): number {
-  const run = simulateFirmware(open, {
-    cap,
-    stepS: STEP_S,
-    durationS: SIMULATED_S,
-    ...(on === 'gpu' || on === 'none' ? { cpuLoadW: IDLE_W.cpu } : {}),
-    ...(on === 'cpu' || on === 'none' ? { gpuLoadW: IDLE_W.gpu } : {}),
-  });
-  let last = 0;
-  const leavesEnd = (values: Float64Array, near: number) => {
-    const end = meanOfEnd(values);
-    let k = run.steps - 1;
-    while (k > last && Math.abs(values[k]! - end) <= Math.max(near, NEAR_SHARE * end)) k--;
-    last = Math.max(last, k);
-  };
-  for (const { temperatureC } of run.junctionC) leavesEnd(temperatureC, NEAR_K);
-  // a die held at its limit gives watts away for as long as the rest warms up
-  leavesEnd(run.cpuW, NEAR_W);
-  leavesEnd(run.gpuW, NEAR_W);
-  return Math.min(SIMULATED_S, (last + 1) * STEP_S);
-}
-
-/** Firmware goes up and down a little for ever. */
-function meanOfEnd(values: Float64Array): number {
-  const end = values.subarray(values.length - 120);
-  return end.reduce((a, b) => a + b, 0) / end.length;
 }

@@ -21,6 +21,10 @@ export function settingsShelf(changed: () => void): Shelf<'settings'> {
   };
 }
 
+export function dayShelf(): Shelf<'day'> {
+  return { kind: 'day', aside: false, owner, answer: async ({ value }) => value };
+}
+
 export function defaultsShelf(changed: () => void): Shelf<'defaults'> {
   return {
     kind: 'defaults',

@@ -11,7 +11,8 @@ export type CommandPlace =
   | 'open-up'
   | 'cooling'
   | 'estimate'
-  | 'runs';
+  | 'runs'
+  | 'bench-day';
 
 export interface CommandEntry {
   /** What it does, as the palette and the key sheet say it. */
@@ -50,6 +51,11 @@ const COMMANDS = {
     place: 'anywhere',
     keys: ['h'],
     words: 'laboratory settings levels dB',
+  },
+  'bench-day': {
+    name: 'Bench day',
+    place: 'anywhere',
+    words: 'order timetable schedule runs openings calendar',
   },
   units: { name: 'Units', place: 'anywhere', keys: ['u'], words: 'mm inch celsius fahrenheit' },
   theme: { name: 'Light or dim screen', place: 'anywhere', words: 'theme dark night' },
@@ -250,6 +256,18 @@ const COMMANDS = {
   parts: { name: 'Parts and connectors', place: 'open-up', keys: ['2'], words: 'ledger' },
   score: { name: 'Service score', place: 'open-up', keys: ['3'], words: 'repair' },
   guide: { name: 'Guide', place: 'open-up', keys: ['4'], words: 'print publish' },
+  'day-order': { name: 'Put the day in order', place: 'bench-day', keys: ['o'] },
+  'day-mark': {
+    name: 'What is due begins, what is under way is done',
+    place: 'bench-day',
+    keys: ['d'],
+  },
+  'day-calendar': {
+    name: 'Save the day as iCalendar',
+    place: 'bench-day',
+    keys: ['i'],
+    words: 'ics export',
+  },
 } satisfies Record<string, CommandEntry>;
 
 export type CommandId = keyof typeof COMMANDS;

@@ -1,3 +1,4 @@
+/* global AudioWorkletProcessor, registerProcessor */
 // Runs beside the page: hands on what the microphone hears, block after block.
 class Microphone extends AudioWorkletProcessor {
   constructor() {

@@ -13,6 +13,7 @@ const PLACES: [CommandPlace, string][] = [
   ['cooling', 'Cooling'],
   ['estimate', 'Estimate'],
   ['runs', 'Runs'],
+  ['bench-day', 'Bench day'],
 ];
 
 /** Every key of the daily round. */

@@ -147,6 +147,12 @@ const router = createBrowserRouter([
         }),
       },
       {
+        path: '/bench-day',
+        lazy: async () => ({
+          Component: (await import('../features/bench-day/BenchDayPage')).BenchDayPage,
+        }),
+      },
+      {
         path: '/house-rules',
         lazy: async () => ({
           Component: (await import('../features/laboratory/HouseRulesPage')).HouseRulesPage,

@@ -42,6 +42,7 @@ export function commandEntries(
     const entry = { name, hint: shown.join(' '), command: id };
     if (standing.includes(id)) return [entry];
     if (place === 'library') return [{ ...entry, to: '/' }];
+    if (place === 'bench-day') return [{ ...entry, to: '/bench-day' }];
     if (machineId && STEP_PLACES.includes(place)) {
       return [{ ...entry, to: `/machines/${machineId}/${place}` }];
     }

@@ -186,6 +186,30 @@ test('0011: a library that was there takes runs, and nothing of it changes', asy
   await db.close();
 });
 
+test('0013: a library that was there remembers layouts of logs, and its runs stay', async () => {
+  const db = await upgraded('0012-calibrations', async (old) => {
+    await machineRows(old);
+    await run(
+      old,
+      `INSERT INTO runs (id, machineId, revision, createdAt, updatedAt) VALUES ('r', 'm', 1, '${AT}', '${AT}')`,
+    );
+  });
+  expect(await select(db, 'SELECT id FROM runs')).toEqual([{ id: 'r' }]);
+  expect(await select(db, 'SELECT count(*) AS n FROM log_layouts')).toEqual([{ n: 0 }]);
+  await run(
+    db,
+    `INSERT INTO log_layouts (key, header, layout, createdAt, updatedAt) VALUES ('k', 'Time', '{}', '${AT}', '${AT}')`,
+  );
+  // said twice, it is what was said last
+  await expect(
+    run(
+      db,
+      `INSERT INTO log_layouts (key, header, layout, createdAt, updatedAt) VALUES ('k', 'Time', '{}', '${AT}', '${AT}')`,
+    ),
+  ).rejects.toThrow();
+  await db.close();
+});
+
 test('0007 and 0008: changes of settings and defaults become revisions of one document each; the library goes on', async () => {
   const db = await upgraded('0007-lab-settings', async (old) => {
     await laterMachine(old);

@@ -247,7 +247,11 @@ function envelopeOption(
       data: runs.map((r) => ({
         value: [r.cpuW, r.gpuW],
         label: {
-          formatter: r.levelDbA === null ? r.name : `${r.name}, ${r.levelDbA.toFixed(1)} dB(A)`,
+          // many are called by their level
+          formatter:
+            r.levelDbA === null || r.name.includes('dB')
+              ? r.name
+              : `${r.name}, ${r.levelDbA.toFixed(1)} dB(A)`,
         },
       })),
       z: 9,

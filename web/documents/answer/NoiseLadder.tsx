@@ -5,6 +5,13 @@ import type { ReactNode } from 'react';
 import { marksByRung, markWatts, type RunMark } from './runMarks';
 import { capWord, heldWords, shownW, splitWords, wattsText } from './words';
 
+/** Watts with the decimals that their ± supports. */
+function measuredText(m: RunMark): string {
+  const { watts, plusMinus } = markWatts(m);
+  const decimals = plusMinus < 1 ? 1 : 0;
+  return `${watts.toFixed(decimals)} ± ${plusMinus.toFixed(decimals)}`;
+}
+
 const NO_MARKS: readonly RunMark[] = [];
 
 export const READOUTS = ['together', 'cpuAlone', 'gpuAlone'] as const;
@@ -208,8 +215,7 @@ function Rung({
           {children}
           {marks.map((m) => (
             <span key={m.key} className="block" data-testid="rung-measured">
-              ◇ {wattsText(markWatts(m).watts)} ± {wattsText(markWatts(m).plusMinus)} W measured:{' '}
-              {m.name}
+              ◇ {measuredText(m)} W measured: {m.name}
             </span>
           ))}
         </span>

@@ -117,7 +117,7 @@ export function runChartOption(
     ...of('gpuC', 'GPU', 1, DASHED, c.heat, warm),
     ...(hasLevel
       ? of('levelDbA', 'level', 2, 'solid', c.air)
-      : fans.flatMap((f, i) => of(f, f.slice('fanRpm.'.length), 2, i ? DASHED : 'solid', c.air))),
+      : fans.flatMap((f, i) => of(f, fanWord(f), 2, i ? DASHED : 'solid', c.air))),
   ];
   const rows: [string, number, string, (x: number) => number][] = [
     ['cpuPowerW', 0, c.ink, plain],
@@ -183,7 +183,7 @@ export function runChartOption(
         gridIndex: i,
         scale: i > 0,
         splitNumber: i === 2 ? 2 : 3,
-        ...(i === 2 && hasLevel ? { minInterval: 20 } : {}),
+        ...(i === 2 ? { minInterval: hasLevel ? 20 : 2000 } : {}),
         nameTextStyle: { ...axis.nameTextStyle, padding: [0, 0, 0, 4] },
         nameGap: i === 0 ? 6 : 5,
         axisLabel: { ...axis.axisLabel, hideOverlap: true },
@@ -202,6 +202,9 @@ export function runChartOption(
     })),
   };
 }
+
+/** “left” for `fanRpm.fan-left`: there is little room beside a line. */
+const fanWord = (channel: string) => channel.slice('fanRpm.'.length).replace(/^fan-/, '');
 
 /** Words need about this share of a plot's width. */
 const WORDS_SHARE = 0.24;

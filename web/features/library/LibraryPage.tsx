@@ -1,7 +1,7 @@
 import { useCommands } from '../../documents/commands';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { useNavigate, useNavigation, useSearchParams } from 'react-router';
+import { Link, useNavigate, useNavigation, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { capsOf } from '@zugluft/core/case/laboratory';
 import { bringBack, putAside } from '../../api/machines';
@@ -135,6 +135,9 @@ export function LibraryPage() {
             {data && `${total} ${total === 1 ? 'machine' : 'machines'}${aside ? ' put aside' : ''}`}
             {pending > 0 && ` · watts of ${pending} being computed`}
           </span>
+          <Link to="/bench-day" className="btn btn-ghost btn-sm">
+            Bench day
+          </Link>
           <button
             type="button"
             className="btn btn-ghost btn-sm"

@@ -4,6 +4,10 @@ import { explain } from '@zugluft/core/case/explain';
 import { openCase, type CaseRequest, type OpenCase } from '@zugluft/core/case/openCase';
 import { readPoint } from '@zugluft/core/case/readPoint';
 import { stripStates } from '@zugluft/core/case/stripStates';
+import { orderDay } from '@zugluft/core/benchday/orderDay';
+import type { Cap } from '@zugluft/core/envelope/fanStates';
+import type { RunForetold } from '@zugluft/core/runs/foretell';
+import { coolsDownInS, settledAfterS } from '@zugluft/core/runs/runTimes';
 import { planRuns } from '@zugluft/core/runs/planRuns';
 import { simulatedSeries } from '@zugluft/core/runs/simulatedSeries';
 import type { DrawOptions } from '@zugluft/core/uncertainty/draws';
@@ -31,6 +35,12 @@ const api = {
     simulatedSeries(simulateFirmware(open, options), open, pixels),
   ),
   planRuns: (request: CaseRequest) => planRuns(request),
+  /** How long a load takes to settle, and the machine to cool down from it. */
+  runMinutes: on((open, load: RunForetold['on'], cap: Cap) => ({
+    settleS: settledAfterS(open, load, cap),
+    coolsS: coolsDownInS(open, load, cap),
+  })),
+  orderDay,
   simulateFirmware: on((open, options: SimulationOptions) => simulateFirmware(open, options)),
 };
 
