@@ -124,6 +124,9 @@ for (const theme of ['chalk', 'dim'] as const) {
     await page.goto('/house-rules');
     await expect(page.getByRole('radio').first()).toBeVisible();
     await check('house rules');
+    await page.goto('/runs');
+    await expect(page.getByTestId('residual-summary')).toBeVisible({ timeout: 120_000 });
+    await check('runs of the library');
     await page.goto('/bench-day');
     await expect(page.getByRole('table', { name: 'acts of the day' })).toBeVisible();
     await check('bench day');

@@ -97,7 +97,7 @@ async function eachView(page: Page, look: (view: string) => Promise<void>): Prom
     ).toBeVisible();
     await look(view);
   }
-  for (const view of ['/', '/?chamber=1', '/method', '/house-rules', '/bench-day']) {
+  for (const view of ['/', '/?chamber=1', '/method', '/house-rules', '/bench-day', '/runs']) {
     await page.goto(view);
     await expect(page.locator('main h1').first()).toBeVisible();
     await look(view);

@@ -258,3 +258,57 @@ test('demo runs: one contradicts what was foretold, one never settles, one drops
   );
   expect(errors).toEqual([]);
 });
+
+test('a planned run is worked off at the bench by two keys, what is read is typed there, and all of it is kept', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  const id = await copyOfExample(page);
+  const run = {
+    format: 'zugluft-run',
+    formatVersion: 1,
+    id: crypto.randomUUID(),
+    name: 'evening',
+    load: { kind: 'stress', on: 'both' },
+  };
+  expect((await page.request.post(`/api/machines/${id}/runs`, { data: run })).status()).toBe(201);
+  await page.goto(`/machines/${id}/run-sheet`);
+  await page.getByRole('button', { name: 'at the bench, step by step' }).click();
+  const now = page.getByTestId('check-now');
+  await expect(now).toContainText('On mains');
+  await expect(page.getByText(/Wait until nothing moves any more, about \d+ min/)).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(now).toContainText('Clocks');
+  await page.keyboard.press('Enter');
+  await expect(now).toContainText('Room');
+  await page.getByLabel('room, °C').click();
+  await page.keyboard.type('22,5');
+  await page.getByLabel('calibrator before, dB').fill('94');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Backspace');
+  await expect(now).toContainText('Clocks');
+  await expect(page.getByRole('status').filter({ hasText: 'saved' }).first()).toBeVisible();
+  await page.reload();
+  await expect(now).toContainText('Clocks');
+  await expect(page.getByLabel('room, °C')).toHaveValue('22.5');
+  await expect(page.getByLabel('calibrator before, dB')).toHaveValue('94');
+  await page.getByRole('button', { name: 'Sheet' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('article', { name: 'run sheet' })).toContainText('evening');
+  await putAsideOpen(page);
+  expect(errors).toEqual([]);
+});
+
+test('every run of the library stands against its record', async ({ page }) => {
+  const errors = watchErrors(page);
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Runs', exact: true }).click();
+  await expect(page.getByTestId('residual-summary')).toContainText(/\d+ of \d+ lie inside/, {
+    timeout: 120_000,
+  });
+  const old = page.getByRole('row', { name: /five-year-old/ });
+  await expect(old).toContainText('outside');
+  await old.getByRole('link').click();
+  await expect(sustained(page)).toBeVisible();
+  expect(errors).toEqual([]);
+});

@@ -18,7 +18,8 @@ import { guideRoutes } from './openup/guideRoutes';
 import { openUpRoutes } from './openup/openUpRoutes';
 import { createOpenUpStore } from './openup/openUpStore';
 import { calibrationRoutes } from './runs/calibrationRoutes';
-import { runRoutes } from './runs/runRoutes';
+import { residualQuery, runRoutes } from './runs/runRoutes';
+import { parse } from './security/parse';
 import { hostGuard } from './security/hostGuard';
 import { problemHandler, unknownRoute } from './security/problem';
 
@@ -74,6 +75,9 @@ export function createApp(library: Library, webFolder: string | null, logger: Lo
   api.use('/documents', documentRoutes(documents, history));
   api.use('/machines/:id/attachments', attachmentRoutes(attachments));
   api.use('/machines/:id/runs', runRoutes(runs, takeRun, db.folder));
+  api.get('/runs', async (req, res) => {
+    res.json(await runs.residuals(parse(residualQuery, req.query).page));
+  });
   api.get('/inbox', async (_req, res) => {
     res.json(await inbox.list());
   });

@@ -126,3 +126,38 @@ export const whyOutsideAnswer = z.object({
   apart: z.array(z.object({ kind: z.string(), part: z.string(), inDeviations: z.number() })),
 });
 export type WhyOutsideAnswer = z.infer<typeof whyOutsideAnswer>;
+
+/** A run of the library against what its record foretells. */
+export const runResidual = z.object({
+  id: z.uuid(),
+  machineId: z.uuid(),
+  /** Maker, model and variant. */
+  machine: z.string(),
+  name: z.string(),
+  on: z.string(),
+  use: z.enum(RUN_USES),
+  /** Null where nothing is steady, or nothing can be foretold. */
+  against: z
+    .object({
+      cap: z.union([z.number(), z.enum(['off', 'full'])]),
+      measuredW: z.number(),
+      p05: z.number(),
+      p50: z.number(),
+      p95: z.number(),
+      inBand: z.boolean(),
+      /** The setting held the watts: the cooling carries at least as much. */
+      held: z.boolean(),
+    })
+    .nullable(),
+  /** Why there is none; null where there is. */
+  lacks: z.string().nullable(),
+});
+export type RunResidual = z.infer<typeof runResidual>;
+
+export const residualPage = z.object({
+  items: z.array(runResidual),
+  total: z.int(),
+  page: z.int(),
+  pageSize: z.int(),
+});
+export type ResidualPage = z.infer<typeof residualPage>;

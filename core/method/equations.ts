@@ -318,6 +318,56 @@ export const METHOD: readonly MethodChapter[] = [
     ],
   },
   {
+    id: 'runs',
+    title: 'Runs and logs',
+    intro:
+      'A log is cut where its powers change, found exactly by a penalised search. What a stretch was (idle, short-term, sustained, later, cooling down) follows from its powers, its temperatures say whether it settled. Over the steady window means are taken with errors that know that samples hang on each other; levels are means of energy with the background taken off. Several logs are laid beside each other by their clocks, or by what both saw. The sweep of the fans comes out of every stretch over which no speed moved; the firmware’s own figures out of stretches that no junction held.',
+    equations: [
+      {
+        title: 'Change points',
+        tex: String.raw`\min_{K,\,\tau}\; \sum_{k=0}^{K} C(y_{\tau_k+1 \dots \tau_{k+1}}) + \beta K`,
+        where:
+          'C what a stretch lies from its own mean, in its noise; β what a cut must be worth. Pruning leaves out only cuts that can never be the best.',
+        range: 'exact; equals the plain dynamic programme in tests',
+        source: 'Killick, Fearnhead & Eckley 2012',
+        file: 'core/logs/changePoints.ts',
+      },
+      {
+        title: 'Error of a mean',
+        tex: String.raw`se = s\,\sqrt{\frac{1 + 2\sum_k \rho_k}{n}}`,
+        where: 'ρ autocorrelation at lag k, summed up to the first pair that is not positive.',
+        range: 'samples evenly spaced',
+        source: 'NIST/SEMATECH e-Handbook; initial positive sequence',
+        file: 'core/logs/seriesStats.ts',
+      },
+      {
+        title: 'Window of the short-term limit',
+        tex: String.raw`\tau = \frac{t}{\ln\dfrac{P_{short} - a_0}{P_{short} - P_{sustained}}}`,
+        where: 't how long the short-term limit was held, a₀ the average before the load.',
+        range: 'where no junction held the die before or after',
+        source: 'the running average that firmware keeps; common practice',
+        file: 'core/runs/firmwareSeen.ts',
+      },
+      {
+        title: 'Time weightings of a level',
+        tex: String.raw`p_{F,S}(t) = \int_{-\infty}^{t} p_A^2(u)\,e^{-(t-u)/\tau}\,\frac{du}{\tau}`,
+        where: 'τ = 125 ms fast, 1 s slow; p_A weighted bin by bin.',
+        range: 'live meter; recordings as energy means',
+        source: 'IEC 61672-1',
+        file: 'core/sound/levelWatch.ts',
+      },
+      {
+        title: 'Tone to noise',
+        tex: String.raw`\Delta L_T = 10\log_{10}\frac{W_t}{W_n},\quad \Delta f_c = 25 + 75\left(1 + 1.4\left(\tfrac{f}{1000}\right)^2\right)^{0.69}`,
+        where:
+          'W power of the tone and of the noise in its critical band; prominent from 8 dB at 1 kHz and above, more below.',
+        range: '89 Hz to 11.2 kHz',
+        source: 'ECMA-418-1',
+        file: 'core/sound/tones.ts',
+      },
+    ],
+  },
+  {
     id: 'calibration',
     title: 'Calibration',
     intro:

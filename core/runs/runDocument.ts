@@ -174,6 +174,8 @@ export const runSchema = z.looseObject({
       .refine((w) => w.toS > w.fromS, { error: 'must end after it begins', path: ['toS'] }),
     50,
   ).optional(),
+  /** Steps of the bench that were done, and when. */
+  checked: z.record(words(40), time).optional(),
   use: z.enum(RUN_USES, { error: `must be one of ${RUN_USES.join(', ')}` }).optional(),
   prediction: predictionSchema.nullable().optional(),
 });

@@ -26,6 +26,7 @@ import {
   fanSweepAnswer,
   inbox,
   keptRun,
+  residualPage,
   series,
   steadyOfRuns,
   takenLog,
@@ -38,6 +39,7 @@ import {
   foretellBody,
   layoutBody,
   logQuery,
+  residualQuery,
   runListQuery,
   seriesQuery,
   takeBody,
@@ -168,6 +170,10 @@ export const ROUTES: readonly RouteDescription[] = [
   {
     ...get(`${R}/{run}/series`, 'Its channels, least and greatest by pixel', series),
     query: seriesQuery,
+  },
+  {
+    ...get('/api/runs', 'Every run against what its record foretells', residualPage),
+    query: residualQuery,
   },
   get('/api/inbox', 'What loggers wrote into the folder that is watched', inbox),
   { ...get(C, 'What runs taught of a machine', calibrationPage), query: calibrationListQuery },

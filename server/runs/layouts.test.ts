@@ -97,3 +97,29 @@ test('what each run sustained is told for marks, told anew where the run changed
     .expect(200);
   expect((await steady())[0].states[0].means.cpuPowerW.mean).toBeCloseTo(6, 0);
 });
+
+test('every run of the library is held against its record, and says what it lacks', async () => {
+  const { id } = await create();
+  const csv = csvOf(
+    generatedLog(
+      [
+        { forS: 30, cpuW: 6, gpuW: 0 },
+        { forS: 400, cpuW: 25, gpuW: 0 },
+      ],
+      { levelDbA: () => 38 },
+    ),
+  );
+  const run = await runWithLog(call, id, csv, { name: 'first', use: 'hold-out' });
+  await call().post(`/api/machines/${id}/runs`).send(newRun()).expect(201);
+  const { body } = await call().get('/api/runs').expect(200);
+  expect(body.total).toBe(2);
+  const told = body.items.find((r: { id: string }) => r.id === run.id);
+  expect(told).toMatchObject({ machineId: id, name: 'first', use: 'hold-out', lacks: null });
+  const { measuredW, p05, p50, p95, inBand, held } = told.against;
+  expect(measuredW).toBeCloseTo(25, 0);
+  expect(p05).toBeLessThan(p50);
+  expect(inBand).toBe(held ? measuredW <= p95 : measuredW >= p05 && measuredW <= p95);
+  const planned = body.items.find((r: { id: string }) => r.id !== run.id);
+  expect(planned).toMatchObject({ against: null, lacks: expect.stringMatching(/no log/) });
+  await call().get('/api/runs?page=0').expect(400);
+});

@@ -4,11 +4,18 @@ import { calibrate } from '@zugluft/core/calibration/calibrate';
 import type { SteadyRun } from '@zugluft/core/calibration/steadyRun';
 import { openCase, type CaseRequest } from '@zugluft/core/case/openCase';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
-import type { KeptRun, RunSteady, Series, TakenLog } from '@zugluft/core/library/runAnswers';
+import type {
+  KeptRun,
+  RunResidual,
+  RunSteady,
+  Series,
+  TakenLog,
+} from '@zugluft/core/library/runAnswers';
 import type { Log, LogFault } from '@zugluft/core/logs/readLog';
 import type { LogMap } from '@zugluft/core/logs/logLayout';
 import { readLogBytes } from '@zugluft/core/logs/readLogBytes';
 import { usualStep } from '@zugluft/core/logs/timeAxis';
+import { heldBySetting } from '@zugluft/core/runs/heldBySetting';
 import { holdAgainst, limitsOf } from '@zugluft/core/runs/against';
 import { joinLogs, placeLogs, type LogPlace } from '@zugluft/core/runs/alignLogs';
 import { fanSweep, type FanSweep, type SweepSource } from '@zugluft/core/runs/fanSweep';
@@ -89,6 +96,14 @@ export type RunJob =
       window: { fromS: number; toS: number } | null;
       request: CaseRequest | null;
     }
+  /** The last steady state against what the record foretells. */
+  | {
+      do: 'against';
+      logs: RunLog[];
+      backgroundDbA: number | null;
+      window: { fromS: number; toS: number } | null;
+      request: CaseRequest;
+    }
   | {
       do: 'sweep';
       request: CaseRequest;
@@ -127,6 +142,7 @@ export type RunJobAnswer =
   | { analysis: AnalysisAnswer; foretold: ForetoldResult | null }
   | { means: RunSteady[]; whyNot: string | null }
   | { sweep: FanSweep }
+  | Pick<RunResidual, 'against' | 'lacks'>
   | { rows: number }
   | { why: WhyOutside }
   | { steady: SteadyRun[]; lacks: string | null }
@@ -168,6 +184,7 @@ export async function doRunJob(job: RunJob): Promise<RunJobAnswer> {
   if ('apart' in joined) return joined;
   if (job.do === 'steady') return steady(joined, job);
   if (job.do === 'means') return means(joined, job);
+  if (job.do === 'against') return against(joined, job);
   if (job.do === 'samples') return { rows: await writeSamplesCsv(joined.log, job.file) };
   return job.do === 'analyse' ? analyse(joined, job) : { series: drawn(joined.log, job) };
 }
@@ -353,6 +370,28 @@ function means(
     })),
     whyNot: found.whyNot,
   };
+}
+
+function against(
+  { log, recordings }: Joined,
+  { backgroundDbA, window, request }: RunJob & { do: 'against' },
+): Pick<RunResidual, 'against' | 'lacks'> {
+  if (log.timeS.length === 0) return { against: null, lacks: 'there is no log' };
+  const limits = limitsOf(openCase(request));
+  const found = withHeardLevel(
+    analyseLog(log, { limits, backgroundDbA, window }),
+    wholeSound(recordings)?.leqDbA ?? null,
+    backgroundDbA,
+  );
+  const last = found.steady[found.steady.length - 1];
+  if (!last) return { against: null, lacks: `never settled: ${found.whyNot ?? ''}` };
+  const told = holdAgainst(request, last);
+  if (!told) return { against: null, lacks: 'no log holds the power of a die' };
+  const { cap, measuredW, p05, p50, p95, inBand } = told;
+  const held = heldBySetting(found.events);
+  // what the setting held says that the cooling carries at least so much
+  const inside = held ? measuredW <= p95 : inBand;
+  return { against: { cap, measuredW, p05, p50, p95, inBand: inside, held }, lacks: null };
 }
 
 async function sweep({ request, runs }: RunJob & { do: 'sweep' }): Promise<RunJobAnswer> {

@@ -17,6 +17,9 @@ export const runListQuery = z.strictObject({
   page: z.coerce.number().int().min(1).max(1000).default(1),
   aside: z.enum(['0', '1']).default('0'),
 });
+export const residualQuery = z.strictObject({
+  page: z.coerce.number().int().min(1).max(100_000).default(1),
+});
 export const logQuery = z.strictObject({
   file: z.string().min(1).max(300),
   /** What a person said of its layout, as JSON. */

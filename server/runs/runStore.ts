@@ -8,6 +8,8 @@ import type { Page } from '@zugluft/core/library/answers';
 import {
   MAX_RUNS,
   type KeptRun,
+  type ResidualPage,
+  type RunResidual,
   type RunSteady,
   type Series,
   type SteadyOfRuns,
@@ -29,6 +31,8 @@ import { addRun, zipTo } from './runFiles';
 import { apartProblem, type DoRunJob, type RunLogs } from './runLogs';
 
 const PAGE_SIZE = 50;
+/** Runs of the library that are told at a time: each takes a tenth of a second at first. */
+const RESIDUALS = 20;
 /** Runs whose steady states are kept at hand. */
 const MAX_STATES = 2000;
 /** Pixels of a chart that are drawn at most. */
@@ -67,6 +71,7 @@ export function createRunStore(
   calibrationInUse: (machineId: string) => Promise<CalibrationInUse | null>,
   fit: DoRunJob = work,
 ) {
+  const residuals = new Map<string, Pick<RunResidual, 'against' | 'lacks'>>();
   const states = new Map<string, { states: RunSteady[]; lacks: string | null }>();
   const { Run, Machine } = db.models;
 
@@ -247,6 +252,69 @@ export function createRunStore(
         const [oldest] = states.keys();
         if (states.size > MAX_STATES && oldest !== undefined) states.delete(oldest);
       }
+      return found;
+    },
+
+    /** Every run of the library against what its record foretells, the newest first. */
+    async residuals(page: number): Promise<ResidualPage> {
+      const { rows, count } = await Run.findAndCountAll({
+        where: { putAsideAt: null },
+        order: [
+          ['createdAt', 'DESC'],
+          ['id', 'ASC'],
+        ],
+        limit: RESIDUALS,
+        offset: (page - 1) * RESIDUALS,
+      });
+      const items: ResidualPage['items'] = [];
+      for (const row of rows) {
+        const machine = await Machine.findByPk(row.machineId);
+        if (!machine || machine.putAsideAt) continue;
+        const kept = await keptOf(row);
+        const { run } = kept;
+        const { against, lacks } = await this.againstOf(kept);
+        items.push({
+          id: row.id,
+          machineId: row.machineId,
+          machine: [machine.maker, machine.model, machine.variant].filter(Boolean).join(' '),
+          name: run.name ?? '',
+          on: run.load?.on ?? 'both',
+          use: run.use ?? 'fit',
+          against,
+          lacks,
+        });
+      }
+      return { items, total: count, page, pageSize: RESIDUALS };
+    },
+
+    /** A run against what its record foretells; told once for a revision of run and record. */
+    async againstOf(kept: KeptRun): Promise<Pick<RunResidual, 'against' | 'lacks'>> {
+      const { run, machineId } = kept;
+      const now = await machineCase(documents, machineId, run.setting);
+      const key = `${kept.id} ${kept.revision} ${now?.revision ?? 0}`;
+      const known = residuals.get(key);
+      if (known) return known;
+      if (!now) return { against: null, lacks: 'the record is not complete' };
+      if (!run.logs?.length) return { against: null, lacks: 'this run holds no log yet' };
+      let found: Pick<RunResidual, 'against' | 'lacks'>;
+      try {
+        const answer = await work({
+          do: 'against',
+          logs: await logs.of(run),
+          backgroundDbA: run.backgroundDbA ?? null,
+          window: chosenWindow(run),
+          request: now.request,
+        });
+        if ('apart' in answer) found = { against: null, lacks: answer.apart.message };
+        else if ('against' in answer) found = answer;
+        else throw new Error('nothing held against it');
+      } catch (cause) {
+        if (!(cause instanceof Problem)) throw cause;
+        return { against: null, lacks: cause.message };
+      }
+      residuals.set(key, found);
+      const [oldest] = residuals.keys();
+      if (residuals.size > MAX_STATES && oldest !== undefined) residuals.delete(oldest);
       return found;
     },
 

@@ -6,6 +6,7 @@ import {
   type FanSweepAnswer,
   type Inbox,
   type KeptRun,
+  type ResidualPage,
   type Series,
   type SteadyOfRuns,
   type TakenLog,
@@ -14,7 +15,16 @@ import {
 import type { RunDocument } from '@zugluft/core/runs/runDocument';
 import { fetchJson, HttpProblem } from './http';
 
-export type { FanSweepAnswer, Inbox, KeptRun, RunDocument, Series, TakenLog, WhyOutsideAnswer };
+export type {
+  ResidualPage,
+  FanSweepAnswer,
+  Inbox,
+  KeptRun,
+  RunDocument,
+  Series,
+  TakenLog,
+  WhyOutsideAnswer,
+};
 /** What a person says of a log. */
 export type LogLayout = NonNullable<TakenLog['layout']>;
 
@@ -23,6 +33,7 @@ export const runKeys = {
   sweep: (machineId: string) => ['machines', 'runs', machineId, 'sweep'] as const,
   why: (id: string, revision: number) => ['runs', 'why', id, revision] as const,
   inbox: ['inbox'] as const,
+  residuals: (page: number) => ['machines', 'residuals', page] as const,
   of: (machineId: string) => ['machines', 'runs', machineId] as const,
   analysis: (id: string, revision: number) => ['runs', 'analysis', id, revision] as const,
   series: (id: string, revision: number, fromS: number | null, toS: number | null) =>
@@ -112,6 +123,10 @@ export const sendRun = async (machineId: string, file: File): Promise<KeptRun> =
 
 /** Where a run’s zip is. */
 export const runZipUrl = (machineId: string, runId: string) => `${at(machineId)}/${runId}/run.zip`;
+
+/** Runs of the library against what their records foretell. */
+export const readResiduals = async (page: number, signal?: AbortSignal): Promise<ResidualPage> =>
+  fetchJson(`/api/runs?page=${page}`, signal ? { signal } : {});
 
 export const readInbox = async (signal?: AbortSignal): Promise<Inbox> =>
   fetchJson('/api/inbox', signal ? { signal } : {});

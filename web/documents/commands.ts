@@ -52,6 +52,11 @@ const COMMANDS = {
     keys: ['h'],
     words: 'laboratory settings levels dB',
   },
+  'all-runs': {
+    name: 'Runs of the library against the estimate',
+    place: 'anywhere',
+    words: 'residuals measured foretold',
+  },
   'bench-day': {
     name: 'Bench day',
     place: 'anywhere',
@@ -229,6 +234,18 @@ const COMMANDS = {
   'meter-listen': { name: 'Listen, or stop', place: 'runs', keys: ['4'] },
   'meter-again': { name: 'Begin the mean anew', place: 'runs', keys: ['5'] },
   'bring-run': { name: 'Bring a run in from a zip', place: 'runs', words: 'import' },
+  'check-next': {
+    name: 'The step of the run is done',
+    place: 'runs',
+    keys: ['Enter'],
+    keyOnly: true,
+  },
+  'check-back': {
+    name: 'The step before is not',
+    place: 'runs',
+    keys: ['Backspace'],
+    keyOnly: true,
+  },
   'fit-now': { name: 'Fit to the runs, or cancel it', place: 'runs', keys: ['f'] },
   'use-fit': {
     name: 'Let the estimate stand on the newest fit, or on none',

@@ -46,6 +46,7 @@ export function AppShell({ crumbs, status, children }: FrameProps) {
     'new-machine': () => beginMachine(navigate),
     method: () => void navigate('/method'),
     laboratory: () => void navigate('/house-rules'),
+    'all-runs': () => void navigate('/runs'),
     'bench-day': () => void navigate('/bench-day'),
     units: () => setChoosing(true),
     theme: toggle,

@@ -147,6 +147,12 @@ const router = createBrowserRouter([
         }),
       },
       {
+        path: '/runs',
+        lazy: async () => ({
+          Component: (await import('../features/all-runs/AllRunsPage')).AllRunsPage,
+        }),
+      },
+      {
         path: '/bench-day',
         lazy: async () => ({
           Component: (await import('../features/bench-day/BenchDayPage')).BenchDayPage,

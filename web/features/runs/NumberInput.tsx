@@ -8,12 +8,15 @@ export function NumberInput({
   low,
   high,
   set,
+  hint,
 }: {
   label: string;
   value: number | null;
   low: number;
   high: number;
   set: (value: number | null) => void;
+  /** What stands there while nothing is written. */
+  hint?: string | undefined;
 }) {
   // what was typed stands as long as the value is the one that it stands for
   const [typed, setTyped] = useState<{ text: string; value: number | null; error?: string }>();
@@ -22,6 +25,7 @@ export function NumberInput({
     <PlainInput
       label={label}
       value={own?.text ?? (value === null ? '' : String(value))}
+      hint={hint}
       max={20}
       error={own?.error}
       onChange={(text) => {

@@ -1,10 +1,11 @@
 import { useState } from 'react';
+import { heldBySetting } from '@zugluft/core/runs/heldBySetting';
 import { useQuery } from '@tanstack/react-query';
 import { takeFirmware } from '@zugluft/core/runs/takeFirmware';
 import { readWhyOutside, runKeys, type RunAnalysis, type RunDocument } from '../../api/runs';
 import { figureWords, unitAt } from '../../documents/record/figureWords';
 import { useMachineFile } from '../../documents/record/MachineFile';
-import { heldBySetting, readingWords } from './runWords';
+import { readingWords } from './runWords';
 
 const MIN_OFF = 0.02;
 
@@ -25,7 +26,9 @@ export function RunFindings({
   const { against } = analysis;
   // what the setting held below the band says nothing of the cooling
   const outside =
-    against && !against.inBand && !(heldBySetting(analysis) && against.measuredW < against.p50);
+    against &&
+    !against.inBand &&
+    !(heldBySetting(analysis.events) && against.measuredW < against.p50);
   return (
     <>
       {outside && <WhyOutside machineId={machineId} id={id} revision={revision} />}

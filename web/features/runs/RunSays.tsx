@@ -1,6 +1,7 @@
+import { heldBySetting } from '@zugluft/core/runs/heldBySetting';
 import type { RunAnalysis, RunDocument } from '../../api/runs';
 import { wattsText } from '../../documents/answer/words';
-import { clockWords, eventWords, heldBySetting } from './runWords';
+import { clockWords, eventWords } from './runWords';
 
 type Mean = { mean: number; plusMinus: number; upperBound?: boolean };
 
@@ -52,7 +53,7 @@ export function RunSays({ analysis, run }: { analysis: RunAnalysis; run: RunDocu
         </p>
       )}
       {analysis.against && (
-        <AgainstBand against={analysis.against} held={heldBySetting(analysis)} />
+        <AgainstBand against={analysis.against} held={heldBySetting(analysis.events)} />
       )}
       {analysis.events.length > 0 && (
         <>

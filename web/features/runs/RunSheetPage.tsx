@@ -1,9 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
+import { useSearchParams } from 'react-router';
 import { listRuns, runKeys, type KeptRun } from '../../api/runs';
 import { wattsText } from '../../documents/answer/words';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { machineName } from '../../documents/record/machineName';
 import { onWords, runName } from '../../documents/runName';
+import { RunChecklist } from './RunChecklist';
 import { capWords } from './runWords';
 
 /** A sheet to be printed for the bench: each planned run with its conditions, what to write down, and what was foretold of it. */
@@ -14,7 +16,18 @@ export function RunSheetPage() {
     queryKey: runKeys.of(machine.id),
     queryFn: ({ signal }) => listRuns(machine.id, signal),
   });
+  const [params, setParams] = useSearchParams();
   const planned = (data ?? []).filter((r) => (r.run.logs?.length ?? 0) === 0);
+  const atBench = (data ?? []).find((r) => r.id === params.get('run'));
+  if (atBench) {
+    return (
+      <RunChecklist
+        key={atBench.id}
+        kept={atBench}
+        leave={() => setParams({}, { replace: true })}
+      />
+    );
+  }
   return (
     <article aria-label="run sheet">
       <div className="flex flex-wrap items-baseline gap-x-4 mb-2">
@@ -43,7 +56,12 @@ export function RunSheetPage() {
         </p>
       )}
       {planned.map((r, i) => (
-        <PlannedSheet key={r.id} kept={r} number={i + 1} />
+        <PlannedSheet
+          key={r.id}
+          kept={r}
+          number={i + 1}
+          atBench={() => setParams({ run: r.id }, { replace: true })}
+        />
       ))}
     </article>
   );
@@ -60,12 +78,27 @@ const BLANKS = [
   'wall power then, W',
 ];
 
-function PlannedSheet({ kept, number }: { kept: KeptRun; number: number }) {
+function PlannedSheet({
+  kept,
+  number,
+  atBench,
+}: {
+  kept: KeptRun;
+  number: number;
+  atBench: () => void;
+}) {
   const { run, prediction } = kept;
   return (
     <section className="mt-4 break-inside-avoid-page" aria-label={`run ${number}`}>
       <h3 className="font-semibold border-b border-ink pb-0.5">
-        {number} {runName(run)}
+        {number} {runName(run)}{' '}
+        <button
+          type="button"
+          className="no-print underline font-normal text-small cursor-pointer min-h-6"
+          onClick={atBench}
+        >
+          at the bench, step by step
+        </button>
       </h3>
       <p className="text-[0.95rem] py-1">
         {run.load ? onWords(run.load.on) : 'load'}, setting {run.setting ?? 'as it stands'}, fans{' '}

@@ -39,15 +39,6 @@ export const SEGMENT_WORDS: Readonly<Record<string, string>> = {
   'cool-down': 'cools',
 };
 
-/** Each loaded die was held by its power limit to the end: the setting, not the cooling, ruled. */
-export function heldBySetting(analysis: RunAnalysis): boolean {
-  const last = new Map<string, string>();
-  for (const e of analysis.events) {
-    if (e.kind.startsWith('throttle')) last.set(e.part, e.kind);
-  }
-  return last.size > 0 && [...last.values()].every((kind) => kind === 'throttle-power');
-}
-
 /** When the load of a run begins, s. */
 export const loadStartS = (analysis: RunAnalysis): number =>
   analysis.segments.find((s) => s.kind === 'short' || s.kind === 'sustained')?.fromS ?? 0;
