@@ -18,7 +18,7 @@ const ROWS = 1_000_000;
 const TIMES = 3;
 
 /** A log of a million rows, eight columns, in a folder of its own. */
-async function writeMillion(file: string): Promise<void> {
+export async function writeMillion(file: string): Promise<void> {
   const out = createWriteStream(file);
   const next = randomStream(1);
   out.write(

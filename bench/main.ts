@@ -13,6 +13,7 @@ import { resolveCase } from '@zugluft/core/record/resolveCase';
 import { simulateFirmware } from '@zugluft/core/transient/simulateFirmware';
 import { planDraws, roomForDraws, runDraws } from '@zugluft/core/uncertainty/draws';
 import { SHOWN_DRAWS } from '@zugluft/core/uncertainty/wattsBand';
+import { benchChart } from './chart';
 import { benchLibrary } from './library';
 import { benchLogs, studyOfLogs } from './logs';
 import { benchPage } from './page';
@@ -105,7 +106,11 @@ const median = bench.tasks.map((t) =>
   t.result.state === 'completed' ? t.result.latency.p50 : NaN,
 );
 const logs = await benchLogs();
-const library = [...(await benchLibrary(two)), ...(await benchPage(two))];
+const library = [
+  ...(await benchLibrary(two)),
+  ...(await benchPage(two)),
+  ...(await benchChart(two)),
+];
 const lines = [
   '# Bench',
   '',
