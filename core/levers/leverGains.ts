@@ -1,0 +1,293 @@
+import { openCase, type CaseRequest, type OpenCase } from '../case/openCase';
+import { capsOf } from '../case/laboratory';
+import { stateForCap, type Cap } from '../envelope/fanStates';
+import { settleAt } from '../envelope/pointReadout';
+import { buildModel } from '../network/machineModel';
+import { createState, junctionC, startFrom, type LinearState } from '../network/steadyState';
+import { resolveCase } from '../record/resolveCase';
+import { drawFigures, figuresOf } from '../uncertainty/drawnFigures';
+import {
+  COLUMNS,
+  planDraws,
+  READOUTS,
+  roomForDraws,
+  runDraws,
+  type DrawPlan,
+  type Drawn,
+} from '../uncertainty/draws';
+import { quantileOfSorted } from '../uncertainty/quantile';
+import { applyChanges } from './applyChanges';
+import { calibrationAfter } from './calibrationAfter';
+import type { Change, Moves } from './lever';
+import { namedDraws } from './namedDraws';
+
+/** Median and 5–95 % of a difference over the draws. */
+export interface Gain {
+  p05: number;
+  p50: number;
+  p95: number;
+}
+
+/** What a lever brings at a cap. */
+export interface LeverGain {
+  cap: Cap;
+  /** Of both dies in their ratio, or of the only one; `central` is the difference of the central solutions. */
+  wattsGained: Gain & { central: number };
+  /** At the watts of before. */
+  dbSaved: Gain;
+  /** Of the die nearest to its limit, at the watts and level of before. */
+  kelvinSaved: Gain;
+  /** Share of the draws in which one of the three is noticed. */
+  chanceNoticeable: number;
+  /** The band of the watts reaches zero, or it is noticed in fewer than half of the draws. */
+  tooSmallToFeel: boolean;
+}
+
+/** What somebody notices; a laboratory's own. */
+export interface Threshold {
+  kelvin: number;
+  watts: number;
+  db: number;
+}
+export const THRESHOLD: Threshold = { kelvin: 2, watts: 3, db: 1 };
+
+export interface GainOptions {
+  /** At which gains are told. */
+  caps: readonly Cap[];
+  draws?: number | undefined;
+  seed?: number | undefined;
+  threshold?: Threshold | undefined;
+}
+
+/** A machine with all its draws: what changes are held against. */
+export interface DrawnMachine {
+  open: OpenCase;
+  plan: DrawPlan;
+  drawn: Drawn;
+  central: readonly number[];
+  centralSet: readonly number[];
+}
+
+const DRAWS = 400;
+/** Levels between which the level for some watts is read straight, dB apart; and rows whose temperatures are told. */
+const NEAR_DB = 2;
+const KELVIN_ROWS = 100;
+const TOGETHER = 2;
+const NOTICED = 0.5;
+/** Fewer watts than any reading shows. */
+const ZERO_W = 0.05;
+
+/** Caps at which draws are made: those asked for, those beside them, and the laboratory's. */
+function gridOf(open: OpenCase, caps: readonly Cap[]): Cap[] {
+  const numbers = [...caps, ...capsOf(open.lab)].filter((c): c is number => typeof c === 'number');
+  const beside = caps.flatMap((c) => (typeof c === 'number' ? [c - NEAR_DB, c + NEAR_DB] : []));
+  const levels = [...new Set([...numbers, ...beside])].sort((a, b) => a - b);
+  return ['off', ...levels, 'full'];
+}
+
+/** The readout whose watts are told: both dies, or the only one. */
+const readoutOf = ({ model }: OpenCase): number =>
+  model.hasCpu && model.hasGpu ? TOGETHER : model.hasCpu ? 0 : 1;
+
+/**
+ * Makes all draws of a machine, by the names of what is uncertain.
+ *
+ * @param request record and what applies to it
+ * @param options caps, draws, seed
+ * @param ratio in which both dies are loaded; that of the setting by default
+ */
+export function drawMachine(
+  request: CaseRequest,
+  options: GainOptions,
+  ratio = request.ratio,
+): DrawnMachine {
+  const open = openCase({ ...request, ...(ratio ? { ratio } : {}) });
+  const { draws = DRAWS, seed = 1, caps } = options;
+  const asked = { draws, caps: gridOf(open, caps), seed, togetherOnly: true };
+  const plan = namedDraws(planDraws(open, asked), seed);
+  const drawn = roomForDraws(plan, draws);
+  runDraws(plan, 0, draws, drawn);
+  const middle = centralOf(plan);
+  return { open, plan, drawn, central: middle.carried, centralSet: middle.set };
+}
+
+/** Watts of the central solution at each cap of a plan: one draw in which nothing is drawn. */
+function centralOf(plan: DrawPlan): { carried: number[]; set: number[] } {
+  // what a calibration moved stands at its fit
+  const fitted = plan.calibrated.flatMap(({ name, at }) => {
+    const value = plan.open.standIns?.get(name);
+    return value === undefined ? [] : [{ value, at }];
+  });
+  const one: DrawPlan = {
+    ...plan,
+    draws: 1,
+    columns: [],
+    calibrated: [],
+    given: [...plan.given, ...fitted],
+    u: new Float64Array(0),
+  };
+  const drawn = roomForDraws(one, 1);
+  runDraws(one, 0, 1, drawn);
+  const r = readoutOf(plan.open);
+  return {
+    carried: plan.caps.map((_, c) => drawn.watts[c * COLUMNS + r]!),
+    set: plan.caps.map((_, c) => drawn.watts[c * COLUMNS + r + READOUTS]!),
+  };
+}
+
+/** The same machine after changes, in the same ratio. */
+export function drawChanged(
+  before: DrawnMachine,
+  changes: readonly Change[],
+  options: GainOptions,
+): DrawnMachine {
+  const { request, ratio } = before.open;
+  const changed = applyChanges(request.record, changes, request.setting);
+  const calibration =
+    request.calibration &&
+    calibrationAfter(
+      request.calibration,
+      changes.map((c) => c.path),
+    );
+  return drawMachine({ ...request, ...changed, calibration }, options, { ...ratio });
+}
+
+/**
+ * What changes bring, as differences over common draws.
+ *
+ * @param before the machine
+ * @param after the machine after them
+ * @param moves whether the watts are those the cooling carries, or those of the machine as set
+ * @param options caps, threshold
+ */
+export function gainsBetween(
+  before: DrawnMachine,
+  after: DrawnMachine,
+  moves: Moves,
+  options: GainOptions,
+): LeverGain[] {
+  const { caps, threshold = THRESHOLD } = options;
+  const draws = before.plan.draws;
+  const column = readoutOf(before.open) + (moves === 'setting' ? READOUTS : 0);
+  const kelvin = kelvinSaved(before, after, caps, column);
+  return caps.map((cap, k) => {
+    const at = before.plan.caps.indexOf(cap);
+    const watts = new Float64Array(draws);
+    const db = new Float64Array(draws);
+    for (let row = 0; row < draws; row++) {
+      const own = wattsAt(before, row, at, column);
+      watts[row] = wattsAt(after, row, after.plan.caps.indexOf(cap), column) - own;
+      db[row] = levelFor(before, row, column, own) - levelFor(after, row, column, own);
+    }
+    const kelvins = kelvin[k]!;
+    let noticed = 0;
+    for (let row = 0; row < draws; row++) {
+      const warm = kelvins.length > 0 ? kelvins[row % kelvins.length]! : 0;
+      if (watts[row]! >= threshold.watts || db[row]! >= threshold.db || warm >= threshold.kelvin) {
+        noticed++;
+      }
+    }
+    const middle = (m: DrawnMachine) => (moves === 'setting' ? m.centralSet : m.central);
+    const wattsGained = {
+      central: middle(after)[after.plan.caps.indexOf(cap)]! - middle(before)[at]!,
+      ...gainOf(watts),
+    };
+    const chanceNoticeable = noticed / draws;
+    return {
+      cap,
+      wattsGained,
+      dbSaved: gainOf(db),
+      kelvinSaved: gainOf(kelvins),
+      chanceNoticeable,
+      tooSmallToFeel: wattsGained.p05 < ZERO_W || chanceNoticeable < NOTICED,
+    };
+  });
+}
+
+function gainOf(values: Float64Array): Gain {
+  if (values.length === 0) return { p05: 0, p50: 0, p95: 0 };
+  const sorted = Float64Array.from(values).sort();
+  const at = (p: number) => quantileOfSorted(sorted, p);
+  return { p05: at(0.05), p50: at(0.5), p95: at(0.95) };
+}
+
+const wattsAt = ({ plan, drawn }: DrawnMachine, row: number, cap: number, column: number) =>
+  drawn.watts[(row * plan.caps.length + cap) * COLUMNS + column]!;
+
+/** Numeric caps of a plan with their places, rising. */
+const levelsOf = ({ plan }: DrawnMachine): { dbA: number; at: number }[] =>
+  plan.caps.flatMap((c, at) => (typeof c === 'number' ? [{ dbA: c, at }] : []));
+
+/** The least level that holds some watts in a row, dB(A), straight between the levels drawn; within them. */
+function levelFor(machine: DrawnMachine, row: number, column: number, watts: number): number {
+  const levels = levelsOf(machine);
+  const first = levels[0]!;
+  let before = first.dbA;
+  let had = wattsAt(machine, row, first.at, column);
+  if (had >= watts) return first.dbA;
+  for (const { dbA, at } of levels.slice(1)) {
+    const has = wattsAt(machine, row, at, column);
+    if (has >= watts) return before + ((watts - had) / (has - had)) * (dbA - before);
+    before = dbA;
+    had = has;
+  }
+  return before;
+}
+
+/** By cap: how much cooler the die nearest to its limit is, at the watts and fans of before. */
+function kelvinSaved(
+  before: DrawnMachine,
+  after: DrawnMachine,
+  caps: readonly Cap[],
+  column: number,
+): Float64Array[] {
+  const rows = Math.min(KELVIN_ROWS, before.plan.draws);
+  const out = caps.map(() => new Float64Array(rows));
+  const model = { before: modelsOf(before.plan), after: modelsOf(after.plan) };
+  const { ratio } = before.open;
+  const share =
+    readoutOf(before.open) === TOGETHER
+      ? ratio
+      : { cpu: before.open.model.hasCpu ? 1 : 0, gpu: before.open.model.hasCpu ? 0 : 1 };
+  for (let row = 0; row < rows; row++) {
+    const a = model.before(row);
+    const b = model.after(row);
+    caps.forEach((cap, k) => {
+      const watts = wattsAt(before, row, before.plan.caps.indexOf(cap), column);
+      const [cpuW, gpuW] = [watts * share.cpu, watts * share.gpu];
+      const own = a.settle(cap, cpuW, gpuW);
+      const other = b.settle(cap, cpuW, gpuW);
+      const nearest = own.reduce((best, j, i) => (j.leftK < own[best]!.leftK ? i : best), 0);
+      out[k]![row] = own[nearest]!.temperatureC - (other[nearest]?.temperatureC ?? NaN);
+    });
+  }
+  return out;
+}
+
+/** Machines of the rows of a plan, settled at watts with the fans at a cap. */
+function modelsOf(plan: DrawPlan) {
+  const figures = figuresOf(plan);
+  const on = createState(plan.central);
+  const off = createState(plan.central);
+  return (row: number) => {
+    startFrom(on, plan.start.on);
+    startFrom(off, plan.start.off);
+    drawFigures(plan, row, figures);
+    const data = resolveCase(plan.open.record, figures, {
+      lab: plan.open.labDefaults,
+      silent: true,
+    });
+    const model = buildModel(data, plan.central);
+    return {
+      settle(cap: Cap, cpuW: number, gpuW: number) {
+        const { state } = stateForCap(data, cap);
+        const work: LinearState = state.rpms.some((x) => x > 0) ? on : off;
+        const settled = settleAt(model, state.rpms, cpuW, gpuW, work);
+        return data.dies.map((d, i) => {
+          const temperatureC = junctionC(model, settled, i, cpuW, gpuW);
+          return { temperatureC, leftK: d.maxJunctionC - temperatureC };
+        });
+      },
+    };
+  };
+}

@@ -1,0 +1,46 @@
+import type { DrawPlan } from '../uncertainty/draws';
+import { latinHypercube } from '../uncertainty/random';
+
+/**
+ * A plan whose columns are each drawn by their own name: whatever two machines have in common they have alike in every row, and a
+ * figure that is set, removed or added shifts no other.
+ *
+ * @param plan from `planDraws`
+ * @param seed whole number
+ * @returns the same plan with other draws
+ */
+export function namedDraws(plan: DrawPlan, seed: number): DrawPlan {
+  const { columns, draws, calibrated, open } = plan;
+  const u = new Float64Array(plan.u.length);
+  columns.forEach(({ name }, c) => u.set(columnOf(name, draws, seed), c * draws));
+  if (!open.calibration) return { ...plan, u };
+  // each row takes one whole set of what the calibration leaves possible
+  const choice = columnOf('calibration', draws, seed);
+  u.set(choice, columns.length * draws);
+  const { paths, rows, count } = open.calibration;
+  const place = new Map(paths.map((p, i) => [p, i]));
+  return {
+    ...plan,
+    u,
+    calibrated: calibrated.map((c) => ({
+      ...c,
+      values: choice.map(
+        (p) =>
+          rows[Math.min(count - 1, Math.floor(p * count)) * paths.length + place.get(c.name)!]!,
+      ),
+    })),
+  };
+}
+
+const columnOf = (name: string, draws: number, seed: number): Float64Array =>
+  latinHypercube(draws, 1, (hash(name) ^ Math.imul(seed + 1, 0x9e3779b1)) >>> 0);
+
+/**
+ * A number for a name, spread evenly.
+ * Source: FNV-1a, 32 bit, public domain; from memory.
+ */
+function hash(name: string): number {
+  let h = 0x811c9dc5;
+  for (let i = 0; i < name.length; i++) h = Math.imul(h ^ name.charCodeAt(i), 0x01000193);
+  return h >>> 0;
+}
