@@ -52,7 +52,14 @@ const plan = async (...argv: string[]): Promise<Answer & { code: number }> => {
 };
 const LEVERS = write('levers.json', {
   levers: [
-    { id: 'renew', name: 'Renew', change: [{ path: 'dies.cpu.interface.ageYears', to: 0 }] },
+    {
+      id: 'renew',
+      name: 'Renew',
+      change: [
+        { path: 'dies.cpu.interface.ageYears', to: 0 },
+        { path: 'dies.gpu.interface.ageYears', to: 0 },
+      ],
+    },
     { id: 'cooler', change: [{ path: 'room.temperatureC', to: 18 }] },
   ],
   together: [['renew', 'cooler']],

@@ -127,6 +127,32 @@ test('the fan sweep out of a load goes into the record by one key, and back by u
   expect(errors).toEqual([]);
 });
 
+test('a log on its way can be given up, and leaves nothing behind', async ({ page }) => {
+  const errors = watchErrors(page);
+  const id = await copyOfExample(page);
+  await page.goto(`/machines/${id}/runs`);
+  await page.getByRole('button', { name: /new run/ }).click();
+  await expect(page.getByText('no log yet')).toBeVisible();
+  // a server that takes its time
+  const held: (() => Promise<void>)[] = [];
+  await page.route('**/logs?**', (route) => {
+    held.push(() => route.abort());
+  });
+  await page.getByLabel('logs of this run').setInputFiles('examples/load-two-fans.csv');
+  const sending = page.getByTestId('log-sending');
+  await expect(sending).toContainText('load-two-fans.csv');
+  await sending.getByRole('button', { name: 'cancel' }).click();
+  await expect(sending).toHaveCount(0);
+  await expect(page.getByText('no log yet')).toBeVisible();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  for (const end of held) await end().catch(() => undefined);
+  await page.unroute('**/logs?**');
+  await page.getByLabel('logs of this run').setInputFiles('examples/load-two-fans.csv');
+  await expect(sustained(page)).toHaveText(/48 W CPU 57 W GPU/);
+  await putAsideOpen(page);
+  expect(errors).toEqual([]);
+});
+
 test('a log that cannot be read says where, and nothing of the run is lost', async ({ page }) => {
   const errors = watchErrors(page);
   const id = await copyOfExample(page);

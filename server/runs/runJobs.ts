@@ -20,6 +20,7 @@ import { holdAgainst, limitsOf } from '@zugluft/core/runs/against';
 import { joinLogs, placeLogs, type LogPlace } from '@zugluft/core/runs/alignLogs';
 import { fanSweep, type FanSweep, type SweepSource } from '@zugluft/core/runs/fanSweep';
 import { firmwareSeen, type FirmwareFigure } from '@zugluft/core/runs/firmwareSeen';
+import { wrongMachine } from '@zugluft/core/runs/wrongMachine';
 import { whyOutside, type WhyOutside } from '@zugluft/core/runs/whyOutside';
 import { withHeardLevel } from '@zugluft/core/runs/withHeardLevel';
 import type { SoundAnalysis } from '@zugluft/core/sound/soundMeter';
@@ -319,9 +320,11 @@ function analyse(
     prediction && last
       ? foretoldResult(prediction, last, log, dies, -60 * new Date().getTimezoneOffset())
       : null;
+  const asked = open ? wrongMachine(log, open) : [];
+  const questioned = { ...log, problems: [...asked, ...log.problems] };
   return {
     analysis: {
-      ...(analysisDocument(log, analysis, sound, against, places) as AnalysisAnswer),
+      ...(analysisDocument(questioned, analysis, sound, against, places) as AnalysisAnswer),
       recordings: recordings.map(recordingAnswer),
       firmware: limits && !growing ? firmwareSeen(log, analysis, limits, isStress) : [],
     },

@@ -13,7 +13,7 @@ import {
   type WhyOutsideAnswer,
 } from '@zugluft/core/library/runAnswers';
 import type { RunDocument } from '@zugluft/core/runs/runDocument';
-import { fetchJson, HttpProblem } from './http';
+import { fetchJson, HttpProblem, sendFile } from './http';
 
 export type {
   ResidualPage,
@@ -78,17 +78,19 @@ export async function sendLog(
   machineId: string,
   runId: string,
   file: File,
+  told: (share: number) => void,
   signal?: AbortSignal,
 ): Promise<TakenLog> {
   if (file.size > MAX_LOG_MB * 1e6) {
     throw new HttpProblem(413, `${file.name} is larger than ${MAX_LOG_MB / 1000} GB`);
   }
   const params = new URLSearchParams({ file: file.name.slice(0, 300) || 'log' });
-  return fetchJson<TakenLog>(`${at(machineId)}/${runId}/logs?${params.toString()}`, {
-    method: 'POST',
-    body: file,
-    ...(signal ? { signal } : {}),
-  });
+  return sendFile<TakenLog>(
+    `${at(machineId)}/${runId}/logs?${params.toString()}`,
+    file,
+    told,
+    signal,
+  );
 }
 
 /** What each run of a machine sustained. */

@@ -3,6 +3,7 @@ import type { Keeper } from '../../documents/keeper';
 import { Kbd } from '../../kit/Kbd';
 import { RemoveButton } from '../../kit/RemoveButton';
 import { RunKeeping } from './RunKeeping';
+import type { Sending } from './useRunLogs';
 import { USES, USE_WORDS } from './runWords';
 
 /** Above a run's chart: its logs, what can be done with it, where it is kept. */
@@ -11,6 +12,7 @@ export function RunBar({
   keeper,
   run,
   sending,
+  giveUp,
   pick,
   looksIn,
   lookIn,
@@ -23,7 +25,8 @@ export function RunBar({
   keeper: Keeper<RunDocument>;
   run: RunDocument;
   /** A log that is being read. */
-  sending: string | null;
+  sending: Sending | null;
+  giveUp: () => void;
   pick: () => void;
   looksIn: boolean;
   lookIn: () => void;
@@ -47,7 +50,16 @@ export function RunBar({
             <RemoveButton what={l.file} remove={() => removeLog(l.id)} />
           </span>
         ))}
-        {sending && `reading ${sending}`}
+        {sending && (
+          <span role="status" data-testid="log-sending">
+            {sending.share === null || sending.share >= 1
+              ? `reading ${sending.name}`
+              : `${sending.name}, ${(100 * sending.share).toFixed(0)} % sent`}{' '}
+            <button type="button" className="underline cursor-pointer min-h-6" onClick={giveUp}>
+              cancel
+            </button>
+          </span>
+        )}
       </span>
       <button type="button" className={button} onClick={pick}>
         add logs <Kbd>a</Kbd>

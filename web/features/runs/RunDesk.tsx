@@ -58,7 +58,7 @@ export function RunDesk({
   const [looksIn, setLooksIn] = useState(false);
   const change = (next: Partial<RunDocument>, what: string) =>
     keeper?.change((now) => ({ ...now, ...next }), what);
-  const { take, takeFollowed, sending, problem, asked, say, leave } = useRunLogs(
+  const { take, takeFollowed, sending, giveUp, problem, asked, say, leave } = useRunLogs(
     machineId,
     id,
     keeper,
@@ -200,6 +200,7 @@ export function RunDesk({
         keeper={keeper}
         run={run}
         sending={sending}
+        giveUp={giveUp}
         pick={() => picker.current?.click()}
         looksIn={looksIn}
         lookIn={() => setLooksIn((x) => !x)}

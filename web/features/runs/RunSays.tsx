@@ -52,6 +52,18 @@ export function RunSays({ analysis, run }: { analysis: RunAnalysis; run: RunDocu
           Never settled: {analysis.whyNot}.
         </p>
       )}
+      {Object.keys(analysis.timeConstantsS).length > 0 && (
+        <p className="text-small text-quiet">
+          {Object.entries(analysis.timeConstantsS)
+            .map(
+              ([is, times]) =>
+                `${is === 'cpuC' ? 'CPU' : 'GPU'} follows its load within ${times
+                  .map((t) => `${t < 10 ? t.toFixed(1) : t.toFixed(0)} s`)
+                  .join(' and ')}`,
+            )
+            .join('; ')}
+        </p>
+      )}
       {analysis.against && (
         <AgainstBand against={analysis.against} held={heldBySetting(analysis.events)} />
       )}

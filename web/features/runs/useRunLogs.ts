@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import {
   sendLayout,
   sendLog,
@@ -11,9 +11,17 @@ import { HttpProblem } from '../../api/http';
 import type { Keeper } from '../../documents/keeper';
 import type { AskedLog } from './LogLayoutPanel';
 
+/** A log that is on its way. */
+export interface Sending {
+  name: string;
+  /** Of its bytes; null where that is not known. */
+  share: number | null;
+}
+
 /** Brings logs into a run: files that were chosen, dropped or pasted, and files of the inbox. */
 export function useRunLogs(machineId: string, id: string, keeper: Keeper<RunDocument> | null) {
-  const [sending, setSending] = useState<string | null>(null);
+  const [sending, setSending] = useState<Sending | null>(null);
+  const given = useRef<AbortController | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [asked, setAsked] = useState<AskedLog[]>([]);
 
@@ -41,17 +49,23 @@ export function useRunLogs(machineId: string, id: string, keeper: Keeper<RunDocu
   const ask = (next: AskedLog) =>
     setAsked((now) => [...now.filter((a) => a.sha256 !== next.sha256), next]);
 
-  const bring = async (name: string, task: () => Promise<TakenLog>) => {
-    setSending(name);
+  const bring = async (
+    name: string,
+    task: (told: (share: number) => void, signal: AbortSignal) => Promise<TakenLog>,
+  ) => {
+    setSending({ name, share: null });
     setProblem(null);
+    const { signal } = (given.current = new AbortController());
     try {
-      const taken = await task();
+      const taken = await task((share) => setSending({ name, share }), signal);
       add(taken);
       // a header that nobody has looked at yet
       if (taken.kind === 'csv' && taken.layout === null) {
         ask({ file: taken.file, sha256: taken.sha256, taken, message: null });
       }
     } catch (cause) {
+      // what was given up leaves nothing behind
+      if ((cause as Error).name === 'AbortError') return;
       const sha256 = cause instanceof HttpProblem ? cause.body['sha256'] : undefined;
       const { message } = cause as Error;
       // what is there and only lacks a word can be read once somebody says it
@@ -71,9 +85,14 @@ export function useRunLogs(machineId: string, id: string, keeper: Keeper<RunDocu
       setAsked((now) => now.filter((a) => a.sha256 !== sha256));
       await keeper?.flush();
     },
+    /** Gives up what is on its way. */
+    giveUp: () => given.current?.abort(),
     leave: ({ sha256 }: AskedLog) => setAsked((now) => now.filter((a) => a.sha256 !== sha256)),
     async take(files: readonly File[]) {
-      for (const file of files) await bring(file.name, () => sendLog(machineId, id, file));
+      for (const file of files) {
+        await bring(file.name, (told, signal) => sendLog(machineId, id, file, told, signal));
+        if (given.current?.signal.aborted) break;
+      }
       setSending(null);
       await keeper?.flush();
     },
