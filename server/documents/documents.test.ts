@@ -36,6 +36,7 @@ async function oneOfEach() {
     ['run', run.id, { ...run.run, firmware: '1.05' }],
     ['settings', LABORATORY, { ...settings, caps: { levelsDbA: [30] } }],
     ['defaults', LABORATORY, { 'fans.psi': entry }],
+    ['day', LABORATORY, { format: 'zugluft-day', formatVersion: 1, hands: 2, acts: [] }],
   ] as const;
 }
 
