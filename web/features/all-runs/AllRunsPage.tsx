@@ -87,7 +87,7 @@ function Residuals({ items }: { items: ResidualPage['items'] }) {
     `${50 + (50 * Math.max(-WIDEST, Math.min(WIDEST, share))) / WIDEST}%`;
   return (
     <table className="w-full text-[0.95rem]">
-      <thead>
+      <thead className="max-sm:sr-only">
         <tr className="text-quiet text-small text-left">
           <th scope="col" className="font-normal pr-3">
             machine
@@ -112,8 +112,11 @@ function Residuals({ items }: { items: ResidualPage['items'] }) {
           const a = r.against;
           const by = (w: number) => w / a!.p50 - 1;
           return (
-            <tr key={r.id} className="border-b border-rule align-baseline">
-              <td className="pr-3">
+            <tr
+              key={r.id}
+              className="border-b border-rule align-baseline max-sm:flex max-sm:flex-wrap max-sm:py-1.5"
+            >
+              <td className="pr-3 max-sm:w-full">
                 <Link className="underline" to={`/machines/${r.machineId}/runs?run=${r.id}`}>
                   {r.machine || 'Unnamed machine'}
                 </Link>
@@ -121,14 +124,18 @@ function Residuals({ items }: { items: ResidualPage['items'] }) {
               <td className="pr-3">{r.name || onWords(r.on as 'both')}</td>
               {a ? (
                 <>
-                  <td className="figure pr-3 text-right">{a.measuredW.toFixed(1)}</td>
+                  <td className="figure pr-3 text-right">
+                    {a.measuredW.toFixed(1)}
+                    <span className="unit sm:hidden"> W measured,</span>
+                  </td>
                   <td className="pr-3 whitespace-nowrap">
                     <span className="figure">{wattsText(a.p50)}</span>{' '}
                     <span className="text-quiet">
                       {wattsText(a.p05)} to {wattsText(a.p95)}
                     </span>
+                    <span className="unit sm:hidden"> W foretold</span>
                   </td>
-                  <td>
+                  <td className="max-sm:w-full">
                     <span className="relative block h-4" aria-hidden>
                       <span
                         className="absolute inset-y-1 bg-heat/25"
@@ -144,7 +151,9 @@ function Residuals({ items }: { items: ResidualPage['items'] }) {
                       />
                     </span>
                   </td>
-                  <td className={`pl-3 whitespace-nowrap ${a.inBand ? 'text-quiet' : 'text-heat'}`}>
+                  <td
+                    className={`pl-3 max-sm:pl-0 whitespace-nowrap ${a.inBand ? 'text-quiet' : 'text-heat'}`}
+                  >
                     {percent(by(a.measuredW))} %{' '}
                     {a.inBand ? (a.held ? 'held by the setting' : 'inside') : 'outside'}
                   </td>

@@ -3,6 +3,9 @@ import { stateOf } from '@zugluft/core/benchday/moveOn';
 import { RemoveButton } from '../../kit/RemoveButton';
 import { actWords, clockOf } from './dayWords';
 
+/** Columns that a phone has no room for: the table above tells as much. */
+const WIDE: ReadonlySet<string> = new Set(['to', 'minutes', 'after']);
+
 /** Every act of the day in words: when, what it waits for, how it stands; begun and ended here. */
 export function ActList({
   day,
@@ -30,7 +33,7 @@ export function ActList({
             <th
               key={h}
               scope="col"
-              className={`font-normal pr-3 ${h === 'after' ? 'no-print' : ''}`}
+              className={`font-normal pr-3 ${h === 'after' ? 'no-print' : ''} ${WIDE.has(h) ? 'max-sm:hidden' : ''}`}
             >
               {h}
             </th>
@@ -48,7 +51,7 @@ export function ActList({
           return (
             <tr key={act.id} className="border-b border-rule align-baseline">
               <td className="figure pr-3">{stands ? clockOf(day, act.startMin!) : '–'}</td>
-              <td className="figure pr-3">
+              <td className="figure pr-3 max-sm:hidden">
                 {stands ? clockOf(day, act.startMin! + minutes) : '–'}
               </td>
               <td className="pr-3">
@@ -57,8 +60,8 @@ export function ActList({
                   {act.phases.map((p) => `${p.name} ${p.minutes}`).join(' · ')} min
                 </span>
               </td>
-              <td className="figure pr-3">{minutes}</td>
-              <td className="pr-3 no-print">
+              <td className="figure pr-3 max-sm:hidden">{minutes}</td>
+              <td className="pr-3 no-print max-sm:hidden">
                 <select
                   aria-label={`${actWords(act)} comes after`}
                   className="select select-xs bg-transparent border-transparent hover:border-rule w-32 pr-8"

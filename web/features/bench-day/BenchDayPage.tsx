@@ -162,7 +162,7 @@ export function BenchDayPage() {
         {view?.state.kind === 'conflict' && (
           <ConflictPanel kind="day" conflicts={view.state.conflicts} choose={keeper!.choose} />
         )}
-        <div className="grid lg:grid-cols-[minmax(0,1fr)_20rem] gap-x-6 gap-y-4 mt-2">
+        <div className="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_20rem] gap-x-6 gap-y-4 mt-2">
           <div>
             {placed.length > 0 && (
               <DayTable day={day} placed={placed} nowMin={nowMin} place={place} />

@@ -36,7 +36,7 @@ export function DayTable({
   const every = Math.max(1, Math.ceil(hours.length / 10));
   return (
     <section aria-label="table of the day" className="text-small">
-      <div className="grid grid-cols-[7rem_minmax(0,1fr)] gap-x-2">
+      <div className="grid grid-cols-[7rem_minmax(0,1fr)] max-sm:grid-cols-[4.6rem_minmax(0,1fr)] gap-x-2">
         <span />
         <div className="relative h-4 figure text-quiet" aria-hidden>
           {hours
