@@ -131,6 +131,14 @@ test('premium paste is not felt on a small heat sink, and is where the die is st
   expect(strong.tooSmallToFeel).toBe(false);
 });
 
+test('what may also lose watts is too small to feel, however often it is noticed', () => {
+  const fins = leversOf(record).find((l) => l.id === 'fins')!.change;
+  const told = gains(fins, record, { ...OPTIONS, caps: [40], draws: 200 });
+  expect(told.wattsGained.p05).toBeLessThan(0);
+  expect(told.chanceNoticeable).toBeGreaterThan(0.5);
+  expect(told.tooSmallToFeel).toBe(true);
+});
+
 describe('what there is to pull', () => {
   const ids = (r: CaseRecord, setting?: string) => leversOf(r, setting).map((l) => l.id);
   const of = (r: CaseRecord, id: string) => leversOf(r).find((l) => l.id === id)!;

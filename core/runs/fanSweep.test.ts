@@ -87,6 +87,11 @@ test('speeds that move, that pass by, or stand still are none', () => {
     points: [],
     lacks: expect.stringMatching(/held/),
   });
+  // up and down within each stretch, the same on the whole
+  const hunting = source(
+    Array.from({ length: 30 }, (_, i) => ({ rpm: i % 2 ? 2600 : 2000, lastsS: 4 })),
+  );
+  expect(fanSweep([hunting], FANS).points).toEqual([]);
   const brief = source([{ rpm: 3000, lastsS: 22 }, ...held(0)]);
   expect(fanSweep([brief], FANS).points).toEqual([]);
 });

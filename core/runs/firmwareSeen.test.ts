@@ -66,3 +66,54 @@ test('where fans start and are full lies within a few kelvin of what the firmwar
   expect(Math.abs(told['fanRamp.startC']!.value - 45)).toBeLessThan(5);
   expect(Math.abs(told['fanRamp.fullC']!.value - 85)).toBeLessThan(6);
 });
+
+describe('told of an analysis by hand', () => {
+  const mean = (x: number) => ({ mean: x, sd: 0.2 });
+  const segment = (kind: string, fromS: number, toS: number, cpuW: number, cpuC: number) => ({
+    kind,
+    fromS,
+    toS,
+    from: fromS,
+    to: toS,
+    means: { cpuPowerW: mean(cpuW), cpuC: mean(cpuC) },
+  });
+  const LIMITS = {
+    junctionC: { cpu: 97 },
+    sustainedW: {},
+    skinC: null,
+    adapterW: null,
+    fanRpm: {},
+  };
+  const told = (sustainedC: number, idleW = 10) => {
+    const lastsS = 28 * Math.log((60 - idleW) / (60 - 35));
+    const analysis = {
+      durationS: 900,
+      segments: [
+        segment('idle', 0, 30, idleW, 40),
+        segment('short', 30, 30 + lastsS, 60, 80),
+        segment('sustained', 30 + lastsS, 900, 35, sustainedC),
+      ],
+      events: [{ atS: 30 + lastsS, kind: 'short-limit-ends', part: 'cpu' }],
+      steady: [],
+    };
+    const column = {
+      column: 'CPU',
+      is: 'cpuPowerW',
+      unit: 'W',
+      values: new Float64Array(900).fill(35),
+    };
+    const log = { timeS: Float64Array.from({ length: 900 }, (_, i) => i), columns: [column] };
+    const found = firmwareSeen(log as never, analysis as never, LIMITS, true);
+    return Object.fromEntries(found.map((x) => [x.path, x.value]));
+  };
+
+  test('the window follows from the average before the load', () => {
+    expect(told(80)['cpuShortWindowS']).toBeCloseTo(28, 6);
+    expect(told(80, 2)['cpuShortWindowS']).toBeCloseTo(28, 6);
+  });
+
+  test('a die that sits at its limit says nothing of the firmware, however flat its watts', () => {
+    expect(Object.keys(told(80))).toEqual(['cpuSustainedW', 'cpuShortW', 'cpuShortWindowS']);
+    expect(told(96)).toEqual({});
+  });
+});
