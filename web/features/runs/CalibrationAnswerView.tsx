@@ -3,7 +3,7 @@ import type { KeptRun } from '../../api/runs';
 import { wattsText } from '../../documents/answer/words';
 import { figureWords } from '../../documents/record/figureWords';
 import { runName } from '../../documents/runName';
-import { capWords, readingWords } from './runWords';
+import { capWords, readingWords, sig } from './runWords';
 
 type Answer = KeptCalibration['answer'];
 
@@ -250,5 +250,3 @@ function Multipliers({ answer }: { answer: Answer }) {
     </section>
   );
 }
-
-const sig = (x: number) => String(Number(x.toPrecision(3)));

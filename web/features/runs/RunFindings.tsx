@@ -5,7 +5,7 @@ import { takeFirmware } from '@zugluft/core/runs/takeFirmware';
 import { readWhyOutside, runKeys, type RunAnalysis, type RunDocument } from '../../api/runs';
 import { figureWords, unitAt } from '../../documents/record/figureWords';
 import { useMachineFile } from '../../documents/record/MachineFile';
-import { readingWords } from './runWords';
+import { readingWords, sig } from './runWords';
 
 const MIN_OFF = 0.02;
 
@@ -158,5 +158,3 @@ function WhyOutside({
     </section>
   );
 }
-
-const sig = (x: number) => String(Number(x.toPrecision(3)));

@@ -83,3 +83,13 @@ export const CHANNEL_WORDS: Readonly<Record<string, string>> = {
   finC: 'fin block',
   pipeC: 'pipe',
 };
+
+const RAISED = '⁰¹²³⁴⁵⁶⁷⁸⁹';
+
+/** Three figures of a number; a very small one by its power of ten: `5.49·10⁻⁶`. */
+export function sig(x: number): string {
+  if (x === 0 || Math.abs(x) >= 1e-3) return String(Number(x.toPrecision(3)));
+  const [figures, power] = x.toExponential(2).split('e') as [string, string];
+  const raised = [...String(Math.abs(Number(power)))].map((d) => RAISED[Number(d)]).join('');
+  return `${Number(figures)}·10⁻${raised}`;
+}
