@@ -104,7 +104,9 @@ function Residuals({ items }: { items: ResidualPage['items'] }) {
           <th scope="col" className="font-normal w-[22%]">
             from the middle of the band
           </th>
-          <th scope="col" className="font-normal pl-3" />
+          <th scope="col" className="font-normal pl-3">
+            <span className="sr-only">how far from it</span>
+          </th>
         </tr>
       </thead>
       <tbody>
