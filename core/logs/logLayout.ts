@@ -37,7 +37,7 @@ export const timeCell = (
 type Found =
   | { layout: Omit<Layout, 'header' | 'kindOf'>; problems: { column: string; message: string }[] }
   /** Rows count from the first below the header; −1 is the header's own. */
-  | { fault: { row: number; column: number; message: string } };
+  | { fault: { row: number; column: number; message: string; asks?: true } };
 
 const DATE = /^(date|datum)$/i;
 const CLOCK = /^(time|zeit|uhrzeit|clock)$/i;
@@ -70,7 +70,8 @@ export function layoutOf(
         ? clocks
         : names.findIndex((n) => channelOf(n) === 'timeS');
   if (timeAt < 0) {
-    return { fault: { row: -1, column: 0, message: 'no column is named as one of times' } };
+    const message = 'no column is named as one of times';
+    return { fault: { row: -1, column: 0, message, asks: true } };
   }
   const dateAt = apart ? dates : null;
   const unit = unitMeant(names[timeAt]!.unit);
@@ -81,7 +82,8 @@ export function layoutOf(
     unit?.unit === 's' ? unit.factor < 1 : undefined,
   );
   if ('message' in times) {
-    return { fault: { row: rows[times.at] ?? 0, column: timeAt, message: times.message } };
+    const { at, ...said } = times;
+    return { fault: { row: rows[at] ?? 0, column: timeAt, ...said } };
   }
   const columns: Layout['columns'] = [];
   const problems: { column: string; message: string }[] = [];

@@ -31,7 +31,11 @@ test('thousandths by what the column says, or it is asked', () => {
 
 test('where two readings are possible both are named, and a word settles it', () => {
   const cells = ['01/02/2026 10:00:00', '01/02/2026 10:00:01'];
-  expect(fault(cells)).toEqual({ at: 0, message: '“01/02/2026” may be day-month or month-day' });
+  expect(fault(cells)).toEqual({
+    at: 0,
+    message: '“01/02/2026” may be day-month or month-day',
+    asks: true,
+  });
   const asDay = read(cells, 'day-month').seconds[0]!;
   const asMonth = read(cells, 'month-day').seconds[0]!;
   expect((asDay - asMonth) / 86_400).toBe(30);

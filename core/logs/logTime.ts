@@ -21,6 +21,8 @@ export interface LogTimes {
 export interface TimeFault {
   at: number;
   message: string;
+  /** Several readings are possible: a person may say which. */
+  asks?: true;
 }
 
 const DAY_S = 86_400;
@@ -166,6 +168,7 @@ function formatOf(
     return {
       at: first,
       message: `“${cell}” may be hours and minutes or minutes and seconds`,
+      asks: true,
     };
   }
   const dated = WITH_DATE.exec(cell);
@@ -182,7 +185,7 @@ function dateOrder(texts: readonly string[], first: number, mark: string): TimeF
     if (m && Number(m[3]) > 12) return 'month-day';
   }
   const date = texts[first]!.split(/[ T]/)[0]!.replace(/,$/, '');
-  return { at: first, message: `“${date}” may be day-month or month-day` };
+  return { at: first, message: `“${date}” may be day-month or month-day`, asks: true };
 }
 
 function numberFormat(
@@ -197,7 +200,7 @@ function numberFormat(
   }
   if ('either' in found) {
     const at = texts.indexOf(found.either);
-    return { at, message: `“${found.either}” may be a decimal or thousands` };
+    return { at, message: `“${found.either}” may be a decimal or thousands`, asks: true };
   }
   const numbers = texts.flatMap((t) => {
     const x = logNumber(t, found.decimal);
@@ -210,7 +213,7 @@ function numberFormat(
   const steps = numbers.slice(1).map((x, i) => x - numbers[i]!);
   const usual = steps.sort((a, b) => a - b)[Math.floor(steps.length / 2)] ?? 0;
   if (usual >= EITHER_STEP && numbers.every(Number.isInteger)) {
-    return { at: first, message: `steps of ${usual} may be milliseconds or seconds` };
+    return { at: first, message: `steps of ${usual} may be milliseconds or seconds`, asks: true };
   }
   return 'seconds';
 }

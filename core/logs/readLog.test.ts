@@ -72,7 +72,8 @@ test.each<[string, string, LogFault]>([
   [
     'no times',
     'a;b\n1;2\n3;4',
-    { row: 1, column: 1, message: 'no column is named as one of times' },
+    // it is asked which one holds them
+    { row: 1, column: 1, message: 'no column is named as one of times', asks: ['a', 'b'] },
   ],
   ['no table', 'a\nb', { row: 1, column: 1, message: 'there is no header with figures below it' }],
 ])('%s: refused at its place', (_, text, expected) => {

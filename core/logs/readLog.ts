@@ -42,6 +42,8 @@ export interface LogFault {
   row: number;
   column: number;
   message: string;
+  /** Where a person may say how it is meant: the columns there are. */
+  asks?: string[];
 }
 
 /** Rows that are looked at before anything is decided: what times are, where the header stands. */
@@ -136,6 +138,7 @@ export function logReader(map: LogMap = {}, separatedByComma = false, expected =
   };
   let names: NamedColumn[] = [];
   const nameAt = (k: number) => names[k]?.column ?? '';
+  const columnNames = () => names.map((n) => n.column).filter(Boolean);
 
   /** Understands what is held, and reads it. */
   const understand = (): LogFault | null => {
@@ -153,8 +156,9 @@ export function logReader(map: LogMap = {}, separatedByComma = false, expected =
     const first = (table.units ?? table.header) + 1;
     const found = layoutOf(rows.slice(first), names, kindOf, map, expected);
     if ('fault' in found) {
-      const { row, column, message } = found.fault;
-      return fault(row < 0 ? table.header : first + row, column, message);
+      const { row, column, message, asks } = found.fault;
+      const said = fault(row < 0 ? table.header : first + row, column, message);
+      return asks ? { ...said, asks: columnNames() } : said;
     }
     layout = { ...found.layout, header: table.header, kindOf };
     scanned = roomForLine(Math.min(MOST_COLUMNS, layout.width + 1));
@@ -244,7 +248,8 @@ export function logReader(map: LogMap = {}, separatedByComma = false, expected =
       for (const { at, column, is, unit, reader } of l.columns) {
         const read = reader.end(other);
         if ('fault' in read) {
-          return { fault: fault(lineOf[read.fault.at]! - 1, at, read.fault.message) };
+          const said = fault(lineOf[read.fault.at]! - 1, at, read.fault.message);
+          return { fault: { ...said, asks: columnNames() } };
         }
         columns.push({ column, is, unit, values: read.values });
         const beyond = leaveOutImpossible(read.values, is);

@@ -42,6 +42,22 @@ test('what allows two readings is asked once; what was said holds for every log 
   await other.send(dated(20).replace('Mystery', 'Riddle')).expect(422);
 });
 
+test('a log without a column of times asks which one holds them; what no word can mend asks nothing', async () => {
+  const { at, send } = await begin();
+  const rows60 = Array.from({ length: 60 }, (_, i) => `${i},45`).join('\n');
+  const asked = (await send(`Beat,CPU power [W]\n${rows60}\n`).expect(422)).body;
+  expect(asked.asks).toEqual(['Beat', 'CPU power [W]']);
+  const layout = { time: { column: 'Beat', format: 'seconds' } };
+  const said = { sha256: asked.sha256, file: 'a.csv', layout };
+  expect((await call().post(`${at}/layout`).send(said).expect(200)).body).toMatchObject({
+    rows: 60,
+    durationS: 59,
+  });
+  const broken = (await send('Time [s],CPU power [W]\n0,45\n5,46\n3,47\n').expect(422)).body;
+  expect(broken.asks).toBeUndefined();
+  expect(broken.sha256).toBeUndefined();
+});
+
 test('a log of a new header says that nobody has looked at it; confirmed once it does not', async () => {
   const { at, send } = await begin();
   const text = `Time [s],CPU power [W],Mystery\n${Array.from({ length: 60 }, (_, i) => `${i},45,7`).join('\n')}\n`;

@@ -199,15 +199,15 @@ export function createRunLogs(
   };
 }
 
-/** @throws Problem 422 with row and column where it cannot be read; told the hash, who sent it may say more of its layout */
+/** @throws Problem 422 with row and column where it cannot be read; where a person may say how it is meant, with its hash and columns */
 function taken(answer: RunJobAnswer, file?: string, sha256?: string) {
   if ('taken' in answer) return answer.taken;
   if ('fault' in answer) {
-    const { row, column, message } = answer.fault;
+    const { row, column, message, asks } = answer.fault;
     const where = `${file ?? 'log'}:row ${row}:column ${column}`;
     throw new Problem(422, 'Not readable', `${where}: ${message}`, {
       issues: [{ path: where, message }],
-      ...(sha256 ? { sha256 } : {}),
+      ...(sha256 && asks ? { sha256, asks } : {}),
     });
   }
   throw new Error('no log');

@@ -14,6 +14,8 @@ export interface AskedLog {
   taken: TakenLog | null;
   /** Why it cannot. */
   message: string | null;
+  /** Columns there are, where it cannot be read yet. */
+  columns: readonly string[];
 }
 
 const FORMAT_WORDS: Readonly<Record<string, string>> = {
@@ -39,6 +41,7 @@ export function LogLayoutPanel({
   const { taken } = asked;
   const [channels, setChannels] = useState<Record<string, Channel>>({});
   const [format, setFormat] = useState('');
+  const [timeColumn, setTimeColumn] = useState('');
   const [decimal, setDecimal] = useState('');
   const [separator, setSeparator] = useState('');
   const [busy, setBusy] = useState(false);
@@ -54,7 +57,14 @@ export function LogLayoutPanel({
     const layout: LogLayout = {
       ...(separator ? { separator: separator as ',' } : {}),
       ...(decimal ? { decimal: decimal as '.' } : {}),
-      ...(format ? { time: { format: format as 'clock' } } : {}),
+      ...(format || timeColumn
+        ? {
+            time: {
+              ...(timeColumn ? { column: timeColumn } : {}),
+              ...(format ? { format: format as 'clock' } : {}),
+            },
+          }
+        : {}),
       ...(Object.keys(channels).length > 0
         ? { channels: Object.entries(channels).map(([column, is]) => ({ column, is })) }
         : {}),
@@ -76,7 +86,11 @@ export function LogLayoutPanel({
       <h3 className="font-semibold">
         {taken ? `${asked.file}: is this how it is to be read?` : `${asked.file} asks`}
       </h3>
-      {asked.message && <p className="text-heat">{asked.message}.</p>}
+      {asked.message && (
+        <p role="alert" className="text-heat">
+          {asked.message}.
+        </p>
+      )}
       {taken && (
         <div className="max-h-64 overflow-y-auto my-1">
           <table>
@@ -132,6 +146,23 @@ export function LogLayoutPanel({
         </div>
       )}
       <p className="flex flex-wrap gap-x-6 items-baseline">
+        {asked.columns.length > 0 && (
+          <label>
+            times stand in{' '}
+            <select
+              className={select}
+              value={timeColumn}
+              onChange={(e) => setTimeColumn(e.currentTarget.value)}
+            >
+              <option value="">as found</option>
+              {[...new Set(asked.columns)].map((c) => (
+                <option key={c} value={c}>
+                  {c}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
         <label>
           times are{' '}
           <select

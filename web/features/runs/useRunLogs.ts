@@ -61,16 +61,16 @@ export function useRunLogs(machineId: string, id: string, keeper: Keeper<RunDocu
       add(taken);
       // a header that nobody has looked at yet
       if (taken.kind === 'csv' && taken.layout === null) {
-        ask({ file: taken.file, sha256: taken.sha256, taken, message: null });
+        ask({ file: taken.file, sha256: taken.sha256, taken, message: null, columns: [] });
       }
     } catch (cause) {
       // what was given up leaves nothing behind
       if ((cause as Error).name === 'AbortError') return;
-      const sha256 = cause instanceof HttpProblem ? cause.body['sha256'] : undefined;
+      const { sha256, asks } = cause instanceof HttpProblem ? cause.body : {};
       const { message } = cause as Error;
       // what is there and only lacks a word can be read once somebody says it
-      if (typeof sha256 === 'string' && /may be|which|no column is named/.test(message)) {
-        ask({ file: name, sha256, taken: null, message });
+      if (typeof sha256 === 'string' && Array.isArray(asks)) {
+        ask({ file: name, sha256, taken: null, message, columns: asks as string[] });
       } else setProblem(message);
     }
   };
