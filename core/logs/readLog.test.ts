@@ -77,7 +77,7 @@ test.each<[string, string, LogFault]>([
   ],
   ['no table', 'a\nb', { row: 1, column: 1, message: 'there is no header with figures below it' }],
 ])('%s: refused at its place', (_, text, expected) => {
-  expect(fault(text)).toEqual(expected);
+  expect(fault(text)).toMatchObject(expected);
 });
 
 test('a unit that a channel cannot have is refused', () => {
