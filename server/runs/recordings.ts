@@ -151,3 +151,14 @@ export function recordingAnswer({ id, sound, fullScaleDb, tone }: Heard): Record
     tone,
   };
 }
+
+/** A level that moves by less than this tells nothing of when it was heard, dB (common practice, no source). */
+const MOVES_DB = 3;
+
+/** Whether a recording's level rises or falls, so that it can be laid beside a load: a steady hum lies anywhere as well. */
+export function risesOrFalls({ columns }: Log): boolean {
+  const sorted = Float64Array.from(columns[0]?.values ?? []).sort();
+  if (sorted.length === 0) return false;
+  const at = (p: number) => sorted[Math.round(p * (sorted.length - 1))]!;
+  return at(0.95) - at(0.05) >= MOVES_DB;
+}

@@ -38,6 +38,7 @@ import {
   heardLog,
   heardOf,
   recordingAnswer,
+  risesOrFalls,
   type Heard,
   type RecordingAnswer,
 } from './recordings';
@@ -253,7 +254,10 @@ async function join(
   if (!Array.isArray(found)) return { apart: { ...found, at: all.indexOf(logs[found.at]!) } };
   // nothing tells when such a recording was made: it lies on no axis, and is heard as a whole
   const loose = found.map(
-    ({ by }, k) => by === 'start' && logs[k]!.recording !== null && logs[k]!.offsetS === null,
+    ({ by }, k) =>
+      logs[k]!.recording !== null &&
+      logs[k]!.offsetS === null &&
+      (by === 'start' || !risesOrFalls(read[k]!)),
   );
   if (loose.includes(true)) {
     const stays = (_: unknown, k: number) => !loose[k];

@@ -30,10 +30,13 @@ const FORMAT_WORDS: Readonly<Record<string, string>> = {
 /** What was understood of a log, with its first row; right once, it is remembered for every log of that header. */
 export function LogLayoutPanel({
   asked,
+  more,
   say,
   leave,
 }: {
   asked: AskedLog;
+  /** Logs that wait behind it. */
+  more: number;
   say: (layout: LogLayout) => Promise<void>;
   leave: () => void;
 }) {
@@ -217,6 +220,11 @@ export function LogLayoutPanel({
         <button type="button" className="btn btn-sm btn-ghost" onClick={leave}>
           {taken ? 'Later' : 'Leave it out'}
         </button>
+        {more > 0 && (
+          <span className="text-quiet self-center">
+            {more === 1 ? 'one more log' : `${more} more logs`} after it
+          </span>
+        )}
       </p>
     </section>
   );

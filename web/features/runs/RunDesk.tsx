@@ -156,6 +156,8 @@ export function RunDesk({
   // a file that says nothing yet, or a server that is away for a moment, is no fault while it is followed
   const waits = follows.length > 0 && !problem && !error;
   const failed = problem ?? error?.message ?? (waits ? null : (analysis.error?.message ?? null));
+  // what cannot be read yet comes before what only wants a look
+  const first = asked.find((x) => x.taken === null) ?? asked[0];
   // what is typed before it can be kept would be lost
   if (!keeper) {
     return error ? (
@@ -224,12 +226,13 @@ export function RunDesk({
           take={takeFollowed}
         />
       )}
-      {asked[0] && (
+      {first && (
         <LogLayoutPanel
-          key={asked[0].sha256}
-          asked={asked[0]}
-          say={(layout) => say(asked[0]!, layout)}
-          leave={() => leave(asked[0]!)}
+          key={first.sha256}
+          asked={first}
+          more={asked.length - 1}
+          say={(layout) => say(first, layout)}
+          leave={() => leave(first)}
         />
       )}
       {failed && (
