@@ -2,7 +2,7 @@ import { createReadStream } from 'node:fs';
 import { readFile, stat } from 'node:fs/promises';
 import { calibrate } from '@zugluft/core/calibration/calibrate';
 import type { SteadyRun } from '@zugluft/core/calibration/steadyRun';
-import { openCase, type CaseRequest } from '@zugluft/core/case/openCase';
+import { openCase, type CaseRequest, type OpenCase } from '@zugluft/core/case/openCase';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import type {
   KeptRun,
@@ -25,7 +25,7 @@ import { whyOutside, type WhyOutside } from '@zugluft/core/runs/whyOutside';
 import { withHeardLevel } from '@zugluft/core/runs/withHeardLevel';
 import type { SoundAnalysis } from '@zugluft/core/sound/soundMeter';
 import { withFullScale } from '@zugluft/core/sound/soundOfBlocks';
-import { analyseLog } from '@zugluft/core/runs/analyseLog';
+import { analyseLog, type LogAnalysis } from '@zugluft/core/runs/analyseLog';
 import { analysisDocument, soundDocument } from '@zugluft/core/runs/analysisDocument';
 import { foretoldResult, type ForetoldResult } from '@zugluft/core/runs/foretoldResult';
 import { foretell, type RunForetold } from '@zugluft/core/runs/foretell';
@@ -284,6 +284,17 @@ function wholeSound(recordings: readonly Heard[]): SoundAnalysis | null {
   return recorded ? withFullScale(recorded.sound, recorded.fullScaleDb!) : null;
 }
 
+/** What the logs and recordings of a run say together. */
+function analysed(
+  { log, recordings }: Pick<Joined, 'log' | 'recordings'>,
+  open: OpenCase | null,
+  { backgroundDbA, window }: Pick<RunJob & { do: 'means' }, 'backgroundDbA' | 'window'>,
+): LogAnalysis {
+  const limits = open && limitsOf(open);
+  const found = analyseLog(log, { limits, backgroundDbA, window });
+  return withHeardLevel(found, wholeSound(recordings)?.leqDbA ?? null, backgroundDbA);
+}
+
 function analyse(
   { log, places, recordings }: Joined,
   { backgroundDbA, window, request, prediction, growing, isStress }: RunJob & { do: 'analyse' },
@@ -310,14 +321,9 @@ function analyse(
       foretold: null,
     };
   }
-  const heard = wholeSound(recordings);
-  const analysis = withHeardLevel(
-    analyseLog(log, { limits, backgroundDbA, window }),
-    heard?.leqDbA ?? null,
-    backgroundDbA,
-  );
+  const analysis = analysed({ log, recordings }, open, { backgroundDbA, window });
   const last = analysis.steady[analysis.steady.length - 1];
-  const sound = soundDocument(heard, log, backgroundDbA);
+  const sound = soundDocument(wholeSound(recordings), log, backgroundDbA);
   const against = request && last && !growing ? holdAgainst(request, last) : null;
   const dies = Object.fromEntries((open?.data.dies ?? []).map((d) => [d.role, d.id]));
   const foretold =
@@ -343,11 +349,7 @@ function steady(
 ): { steady: SteadyRun[]; lacks: string | null } {
   if (log.timeS.length === 0) return { steady: [], lacks: 'there is no log' };
   const open = openCase(request);
-  const found = withHeardLevel(
-    analyseLog(log, { limits: limitsOf(open), backgroundDbA, window }),
-    wholeSound(recordings)?.leqDbA ?? null,
-    backgroundDbA,
-  );
+  const found = analysed({ log, recordings }, open, { backgroundDbA, window });
   const states = found.steady.map((state) => steadyRunOf(run, state, open));
   const lacks = states.find((s) => 'message' in s);
   const usable = states.filter((s): s is SteadyRun => !('message' in s));
@@ -361,12 +363,8 @@ function means(
   { backgroundDbA, window, request }: RunJob & { do: 'means' },
 ): { means: RunSteady[]; whyNot: string | null } {
   if (log.timeS.length === 0) return { means: [], whyNot: 'there is no log' };
-  const limits = request ? limitsOf(openCase(request)) : null;
-  const found = withHeardLevel(
-    analyseLog(log, { limits, backgroundDbA, window }),
-    wholeSound(recordings)?.leqDbA ?? null,
-    backgroundDbA,
-  );
+  const open = request && openCase(request);
+  const found = analysed({ log, recordings }, open, { backgroundDbA, window });
   return {
     means: found.steady.map(({ fromS, toS, chosenBy, kind, means }) => ({
       fromS,
@@ -384,12 +382,7 @@ function against(
   { backgroundDbA, window, request }: RunJob & { do: 'against' },
 ): Pick<RunResidual, 'against' | 'lacks'> {
   if (log.timeS.length === 0) return { against: null, lacks: 'there is no log' };
-  const limits = limitsOf(openCase(request));
-  const found = withHeardLevel(
-    analyseLog(log, { limits, backgroundDbA, window }),
-    wholeSound(recordings)?.leqDbA ?? null,
-    backgroundDbA,
-  );
+  const found = analysed({ log, recordings }, openCase(request), { backgroundDbA, window });
   const last = found.steady[found.steady.length - 1];
   if (!last) return { against: null, lacks: `never settled: ${found.whyNot ?? ''}` };
   const told = holdAgainst(request, last);
