@@ -34,7 +34,7 @@ const MAX_BODY = '1mb';
  */
 export function createApp(library: Library, webFolder: string | null, logger: Logger): Express {
   const { db, documents, history, machines, list, attachments, watts } = library;
-  const { runs, logs, takeRun, inbox, calibrations } = library;
+  const { runs, summaries, logs, takeRun, inbox, calibrations } = library;
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false);
@@ -74,9 +74,9 @@ export function createApp(library: Library, webFolder: string | null, logger: Lo
   });
   api.use('/documents', documentRoutes(documents, history));
   api.use('/machines/:id/attachments', attachmentRoutes(attachments));
-  api.use('/machines/:id/runs', runRoutes(runs, takeRun, db.folder));
+  api.use('/machines/:id/runs', runRoutes(runs, summaries, takeRun, db.folder));
   api.get('/runs', async (req, res) => {
-    res.json(await runs.residuals(parse(residualQuery, req.query).page));
+    res.json(await summaries.residuals(parse(residualQuery, req.query).page));
   });
   api.get('/inbox', async (_req, res) => {
     res.json(await inbox.list());
@@ -91,7 +91,11 @@ export function createApp(library: Library, webFolder: string | null, logger: Lo
   const importer = createImporter(db, machines, documents, attachments, takeRun);
   api.use(
     '/exchange',
-    exchangeRoutes(db, machines, importer, attachments, documents, watts, { store: runs, logs }),
+    exchangeRoutes(db, machines, importer, attachments, documents, watts, {
+      store: runs,
+      summaries,
+      logs,
+    }),
   );
   api.use(unknownRoute);
   app.use('/api', api);

@@ -19,6 +19,7 @@ import { createRememberedLayouts } from './runs/rememberedLayouts';
 import { createRunLogs, type DoRunJob } from './runs/runLogs';
 import { runShelf } from './runs/runShelf';
 import { createRunStore } from './runs/runStore';
+import { createRunSummaries } from './runs/runSummaries';
 import { createTakeRun } from './runs/takeRun';
 
 export type Library = ReturnType<typeof createLibrary>;
@@ -53,11 +54,10 @@ export function createLibrary(
   documents.addShelf(dayShelf());
   const inbox = createInbox(inboxFolder ?? join(db.folder, 'inbox'));
   const logs = createRunLogs(db.folder, inbox, runWork, createRememberedLayouts(db));
-  const runs = createRunStore(db, documents, logs, runWork, readCalibrationInUse(db), fitWork);
-  const calibrations = createCalibrationStore(db, documents, runs, logs, {
-    read: runWork,
-    fit: fitWork,
-  });
+  const runs = createRunStore(db, documents, logs, runWork, readCalibrationInUse(db));
+  const work = { read: runWork, fit: fitWork };
+  const summaries = createRunSummaries(db, documents, runs, logs, work);
+  const calibrations = createCalibrationStore(db, documents, runs, logs, work);
   return {
     db,
     documents,
@@ -65,6 +65,7 @@ export function createLibrary(
     machines: createMachineStore(db, documents),
     attachments: createAttachmentStore(db, documents),
     runs,
+    summaries,
     logs,
     takeRun: createTakeRun(db, documents, runs, logs),
     inbox,

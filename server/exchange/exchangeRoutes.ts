@@ -7,10 +7,8 @@ import { onlyOneNamed } from '../machines/machineList';
 import type { DocumentStore } from '../documents/documentStore';
 import type { MachineStore } from '../machines/machineStore';
 import { parse } from '../security/parse';
-import type { RunLogs } from '../runs/runLogs';
-import type { RunStore } from '../runs/runStore';
 import type { WattsKeeper } from '../derived/wattsKeeper';
-import { csvLines, fileName, writeLibraryZip } from './exportLibrary';
+import { csvLines, fileName, writeLibraryZip, type ExportedRuns } from './exportLibrary';
 import type { Importer } from './importPlan';
 import { readImport, type Finder } from './readImport';
 import { receiveFile } from './receiveFile';
@@ -30,7 +28,7 @@ export function exchangeRoutes(
   attachments: AttachmentStore,
   documents: DocumentStore,
   watts: WattsKeeper,
-  runs: { store: RunStore; logs: RunLogs },
+  runs: ExportedRuns,
 ): Router {
   const router = Router();
   const finder: Finder = {
@@ -58,7 +56,7 @@ export function exchangeRoutes(
     res.attachment(`${kind}.csv`).type('text/csv; charset=utf-8');
     const lines =
       kind === 'steady'
-        ? steadyLines(db, documents, runs.store)
+        ? steadyLines(db, documents, runs.store, runs.summaries)
         : csvLines(db, documents, watts, kind);
     for await (const text of lines) {
       if (res.destroyed) return;

@@ -21,6 +21,7 @@ import { toUnit } from '../machines/machineRows';
 import { addRun, zipTo } from '../runs/runFiles';
 import type { RunLogs } from '../runs/runLogs';
 import type { RunStore } from '../runs/runStore';
+import type { RunSummaries } from '../runs/runSummaries';
 import { MANIFEST } from './readImport';
 import { steadyLines } from './steadyLines';
 import { MAX_ENTRY } from './unzip';
@@ -34,6 +35,13 @@ const ENDING: Record<AttachmentType, string> = {
   'image/webp': 'webp',
   'application/pdf': 'pdf',
 };
+
+/** Runs that go out with the library. */
+export interface ExportedRuns {
+  store: RunStore;
+  summaries: RunSummaries;
+  logs: RunLogs;
+}
 
 /** Every machine that is not put aside, with its record, in pages. */
 export async function* machines(
@@ -112,7 +120,7 @@ export async function writeLibraryZip(
   documents: DocumentStore,
   attachments: AttachmentStore,
   watts: WattsKeeper,
-  runs: { store: RunStore; logs: RunLogs },
+  runs: ExportedRuns,
   out: Writable,
 ): Promise<void> {
   const zip = zipTo(out);
@@ -186,7 +194,7 @@ export async function writeLibraryZip(
   for (const kind of ['machines', 'parts'] as const) {
     await zip.addPieces(`${kind}.csv`, csvLines(db, documents, watts, kind));
   }
-  await zip.addPieces('steady.csv', steadyLines(db, documents, runs.store));
+  await zip.addPieces('steady.csv', steadyLines(db, documents, runs.store, runs.summaries));
   add(
     MANIFEST,
     JSON.stringify({ format: 'zugluft-library', formatVersion: 1, machines: list }, null, 1),

@@ -3,6 +3,7 @@ import { safeCell } from '@zugluft/core/exchange/cells';
 import type { Database } from '../database/openDatabase';
 import type { DocumentStore } from '../documents/documentStore';
 import type { RunStore } from '../runs/runStore';
+import type { RunSummaries } from '../runs/runSummaries';
 import { line, machines } from './exportLibrary';
 
 /** Channels of parts differ from machine to machine: they stand in one cell, `fanRpm.left 4200 ± 21; …`. */
@@ -41,6 +42,7 @@ export async function* steadyLines(
   db: Database,
   documents: DocumentStore,
   runs: RunStore,
+  summaries: RunSummaries,
 ): AsyncGenerator<string> {
   const header = [
     ...ABOUT,
@@ -53,7 +55,7 @@ export async function* steadyLines(
     for (const kept of await runs.all(row.id)) {
       const { run } = kept;
       const { maker, model, variant } = record.identity ?? {};
-      const { states } = await runs.statesOf(kept);
+      const { states } = await summaries.statesOf(kept);
       for (const state of states) {
         const about = [
           row.id,

@@ -150,3 +150,13 @@ test('a short recording of the steady state is its level', async () => {
   const { items } = (await call().get(`/api/machines/${machineId}/runs/steady`)).body;
   expect(items[0].states[0].means.levelDbA.mean).toBeCloseTo(told.steady[0].levelDbA.mean, 3);
 });
+
+test('a recording that was brought in before the load does not rule the axis', async () => {
+  const { at } = await runWith(
+    { 'fan.wav': wavBytes([hum(100, 0.005)], { rate: RATE }), 'load.csv': load },
+    [{ fullScaleDb: 100 }],
+  );
+  const told = (await call().get(`${at}/analysis`).expect(200)).body;
+  expect(told.log.durationS).toBeGreaterThan(280);
+  expect(Math.abs(told.steady[0].cpuPowerW.mean - 25)).toBeLessThan(0.5);
+});

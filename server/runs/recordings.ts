@@ -9,7 +9,8 @@ import {
 } from '@zugluft/core/sound/soundOfBlocks';
 import type { SoundAnalysis } from '@zugluft/core/sound/soundMeter';
 import { blockBytes, type WavHeader } from '@zugluft/core/sound/wavFile';
-import type { ReadLog, RunJob, RunLog } from './runJobs';
+import type { RunLog } from './joinRun';
+import type { ReadLog, RunJob } from './runJobs';
 import { writeWhole } from './sampleFile';
 
 /** Bytes that are read at a time. */

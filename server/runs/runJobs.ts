@@ -1,5 +1,5 @@
 import { createReadStream } from 'node:fs';
-import { readFile, stat } from 'node:fs/promises';
+import { stat } from 'node:fs/promises';
 import { calibrate } from '@zugluft/core/calibration/calibrate';
 import type { SteadyRun } from '@zugluft/core/calibration/steadyRun';
 import { openCase, type CaseRequest, type OpenCase } from '@zugluft/core/case/openCase';
@@ -17,42 +17,21 @@ import { readLogBytes } from '@zugluft/core/logs/readLogBytes';
 import { usualStep } from '@zugluft/core/logs/timeAxis';
 import { heldBySetting } from '@zugluft/core/runs/heldBySetting';
 import { holdAgainst, limitsOf } from '@zugluft/core/runs/against';
-import { joinLogs, placeLogs, type LogPlace } from '@zugluft/core/runs/alignLogs';
 import { fanSweep, type FanSweep, type SweepSource } from '@zugluft/core/runs/fanSweep';
 import { firmwareSeen, type FirmwareFigure } from '@zugluft/core/runs/firmwareSeen';
 import { wrongMachine } from '@zugluft/core/runs/wrongMachine';
 import { whyOutside, type WhyOutside } from '@zugluft/core/runs/whyOutside';
 import { withHeardLevel } from '@zugluft/core/runs/withHeardLevel';
-import type { SoundAnalysis } from '@zugluft/core/sound/soundMeter';
-import { withFullScale } from '@zugluft/core/sound/soundOfBlocks';
 import { analyseLog, type LogAnalysis } from '@zugluft/core/runs/analyseLog';
 import { analysisDocument, soundDocument } from '@zugluft/core/runs/analysisDocument';
 import { foretoldResult, type ForetoldResult } from '@zugluft/core/runs/foretoldResult';
 import { foretell, type RunForetold } from '@zugluft/core/runs/foretell';
-import { partIdsOf, withPartIds } from '@zugluft/core/runs/partIds';
 import { pixelSeries } from '@zugluft/core/runs/pixelSeries';
 import type { RunDocument } from '@zugluft/core/runs/runDocument';
 import { meterOf, steadyRunOf } from '@zugluft/core/runs/steadyRunOf';
-import {
-  hear,
-  heardLog,
-  heardOf,
-  recordingAnswer,
-  risesOrFalls,
-  type Heard,
-  type RecordingAnswer,
-} from './recordings';
-import { readSamples, writeSamples, writeSamplesCsv, writeWhole } from './sampleFile';
-
-/** A log of a run: where its samples lie, and where a person put it. */
-export interface RunLog {
-  id: string;
-  samples: string;
-  /** Null: where the clocks or the load say. */
-  offsetS: number | null;
-  /** Of a recording: what is known of its level. */
-  recording: { fullScaleDb: number | null; toneDb: number | null } | null;
-}
+import { joinRun, wholeSound, type Joined, type RunLog } from './joinRun';
+import { hear, recordingAnswer, type RecordingAnswer } from './recordings';
+import { writeSamples, writeSamplesCsv, writeWhole } from './sampleFile';
 
 /** What the thread of runs does. */
 export type RunJob =
@@ -154,26 +133,6 @@ export type RunJobAnswer =
 
 /** Bytes that are read at a time. */
 const PIECE = 1 << 20;
-/** Logs that are kept at hand. */
-const AT_HAND = 6;
-const atHand = new Map<string, Log>();
-
-async function logOf(samples: string): Promise<Log> {
-  const known = atHand.get(samples);
-  if (known) {
-    atHand.delete(samples);
-    atHand.set(samples, known);
-    return known;
-  }
-  const log = readSamples(await readFile(samples));
-  atHand.set(samples, log);
-  for (const oldest of atHand.keys()) {
-    if (atHand.size <= AT_HAND) break;
-    atHand.delete(oldest);
-  }
-  return log;
-}
-
 /** Does a job; what a person sent and cannot be taken is an answer, not a failure. */
 export async function doRunJob(job: RunJob): Promise<RunJobAnswer> {
   if (job.do === 'read') return read(job);
@@ -182,7 +141,7 @@ export async function doRunJob(job: RunJob): Promise<RunJobAnswer> {
   if (job.do === 'foretell') return { prediction: foretell(job.request, job.on, job.cap) };
   if (job.do === 'why-outside') return { why: whyOutside(job.request, job.run) };
   if (job.do === 'sweep') return sweep(job);
-  const joined = await join(job.logs, job.request);
+  const joined = await joinRun(job.logs, job.request);
   if ('apart' in joined) return joined;
   if (job.do === 'steady') return steady(joined, job);
   if (job.do === 'means') return means(joined, job);
@@ -214,74 +173,6 @@ async function read({ file, samples, map, bytes }: RunJob & { do: 'read' }): Pro
       }),
     },
   };
-}
-
-/** Recordings alone whose full scale is not known yet lie on no axis. */
-const NO_LOG: Log = {
-  timeS: new Float64Array(0),
-  lines: new Float64Array(0),
-  clockS: null,
-  dated: false,
-  columns: [],
-  gaps: [],
-  clockJumps: [],
-  problems: [],
-};
-
-interface Joined {
-  log: Log;
-  /** Of those that lie on the axis. */
-  places: (LogPlace & { id: string })[];
-  recordings: Heard[];
-}
-
-async function join(
-  all: readonly RunLog[],
-  request: CaseRequest | null,
-): Promise<Joined | { apart: { at: number; message: string } }> {
-  const heard = await heardOf(all);
-  const logs: RunLog[] = [];
-  const read: Log[] = [];
-  for (const l of all) {
-    const own = l.recording ? heardLog(heard, l.id) : await logOf(l.samples);
-    if (!own) continue;
-    logs.push(l);
-    read.push(own);
-  }
-  const recordings = heard;
-  if (read.length === 0) return { log: NO_LOG, places: [], recordings };
-  let found = placeLogs(read);
-  if (!Array.isArray(found)) return { apart: { ...found, at: all.indexOf(logs[found.at]!) } };
-  // nothing tells when such a recording was made: it lies on no axis, and is heard as a whole
-  const loose = found.map(
-    ({ by }, k) =>
-      logs[k]!.recording !== null &&
-      logs[k]!.offsetS === null &&
-      (by === 'start' || !risesOrFalls(read[k]!)),
-  );
-  if (loose.includes(true)) {
-    const stays = (_: unknown, k: number) => !loose[k];
-    found = found.filter(stays);
-    logs.splice(0, logs.length, ...logs.filter(stays));
-    read.splice(0, read.length, ...read.filter(stays));
-  }
-  const places = found.map((p, k) => {
-    const { id, offsetS } = logs[k]!;
-    return offsetS === null || k === 0 ? { ...p, id } : { offsetS, by: 'person' as const, id };
-  });
-  const log = joinLogs(read, places);
-  if (!request) return { log, places, recordings };
-  return {
-    log: { ...log, columns: withPartIds(log.columns, partIdsOf(openCase(request))) },
-    places,
-    recordings,
-  };
-}
-
-/** The first recording of the machine whose full scale is known. */
-function wholeSound(recordings: readonly Heard[]): SoundAnalysis | null {
-  const recorded = recordings.find((r) => r.tone === null && r.fullScaleDb !== null);
-  return recorded ? withFullScale(recorded.sound, recorded.fullScaleDb!) : null;
 }
 
 /** What the logs and recordings of a run say together. */
@@ -398,7 +289,7 @@ async function sweep({ request, runs }: RunJob & { do: 'sweep' }): Promise<RunJo
   const open = openCase(request);
   const sources: SweepSource[] = [];
   for (const { run, backgroundDbA, logs } of runs) {
-    const joined = await join(logs, request);
+    const joined = await joinRun(logs, request);
     if ('apart' in joined) continue;
     sources.push({ run: run.id, log: joined.log, backgroundDbA, ...meterOf(run, open) });
   }

@@ -11,7 +11,8 @@ import type { Thread } from '../derived/inThread';
 import { Problem } from '../security/problem';
 import type { InboxFolder } from './inbox';
 import type { RememberedLayouts } from './rememberedLayouts';
-import type { RunJob, RunJobAnswer, RunLog } from './runJobs';
+import type { RunLog } from './joinRun';
+import type { RunJob, RunJobAnswer } from './runJobs';
 
 /** Does the work of runs, in this thread or another. */
 export type DoRunJob = ((job: RunJob) => Promise<RunJobAnswer>) | Thread<RunJob, RunJobAnswer>;

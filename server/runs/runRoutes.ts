@@ -11,6 +11,7 @@ import { parse } from '../security/parse';
 import { Problem } from '../security/problem';
 import { RUN_FILE } from './runFiles';
 import { MAX_PIXELS, type RunStore } from './runStore';
+import type { RunSummaries } from './runSummaries';
 import type { TakeRun } from './takeRun';
 
 export const runListQuery = z.strictObject({
@@ -86,7 +87,12 @@ async function fromZip<T>(path: string, task: (run: CandidateRun) => Promise<T>)
 }
 
 /** Routes under /api/machines/:id/runs; what was done is a document of the kind `run`. */
-export function runRoutes(store: RunStore, take: TakeRun, dataFolder: string): Router {
+export function runRoutes(
+  store: RunStore,
+  summaries: RunSummaries,
+  take: TakeRun,
+  dataFolder: string,
+): Router {
   const router = Router({ mergeParams: true });
   const machineOf = (req: Request) => parse(params.shape.id, (req.params as { id?: string }).id);
   const both = (req: Request): [string, string] => {
@@ -143,15 +149,15 @@ export function runRoutes(store: RunStore, take: TakeRun, dataFolder: string): R
   });
 
   router.get('/steady', async (req, res) => {
-    res.json(await store.steady(machineOf(req)));
+    res.json(await summaries.steady(machineOf(req)));
   });
 
   router.get('/fan-sweep', async (req, res) => {
-    res.json(await store.sweep(machineOf(req)));
+    res.json(await summaries.sweep(machineOf(req)));
   });
 
   router.get('/:run/why-outside', async (req, res) => {
-    res.json(await store.whyOutside(...both(req)));
+    res.json(await summaries.whyOutside(...both(req)));
   });
 
   router.post('/:run/take', async (req, res) => {

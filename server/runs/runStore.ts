@@ -8,17 +8,11 @@ import type { Page } from '@zugluft/core/library/answers';
 import {
   MAX_RUNS,
   type KeptRun,
-  type ResidualPage,
-  type RunResidual,
-  type RunSteady,
   type Series,
-  type SteadyOfRuns,
   type TakenLog,
 } from '@zugluft/core/library/runAnswers';
 import type { LogMap } from '@zugluft/core/logs/logLayout';
-import type { FanSweep } from '@zugluft/core/runs/fanSweep';
 import type { RunDocument } from '@zugluft/core/runs/runDocument';
-import type { WhyOutside } from '@zugluft/core/runs/whyOutside';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import type { RunRow } from '../database/models';
 import type { Database } from '../database/openDatabase';
@@ -31,10 +25,6 @@ import { addRun, zipTo } from './runFiles';
 import { apartProblem, type DoRunJob, type RunLogs } from './runLogs';
 
 const PAGE_SIZE = 50;
-/** Runs of the library that are told at a time: each takes a tenth of a second at first. */
-const RESIDUALS = 20;
-/** Runs whose steady states are kept at hand. */
-const MAX_STATES = 2000;
 /** Pixels of a chart that are drawn at most. */
 export const MAX_PIXELS = 4000;
 
@@ -61,7 +51,6 @@ export function toRun(row: RunRow, run: RunDocument): KeptRun {
  * @param logs of all runs
  * @param work analyses logs
  * @param calibrationInUse what a machine's estimate stands on
- * @param fit fits, which takes long
  */
 export function createRunStore(
   db: Database,
@@ -69,10 +58,7 @@ export function createRunStore(
   logs: RunLogs,
   work: DoRunJob,
   calibrationInUse: (machineId: string) => Promise<CalibrationInUse | null>,
-  fit: DoRunJob = work,
 ) {
-  const residuals = new Map<string, Pick<RunResidual, 'against' | 'lacks'>>();
-  const states = new Map<string, { states: RunSteady[]; lacks: string | null }>();
   const { Run, Machine } = db.models;
 
   const keptOf = async (row: RunRow): Promise<KeptRun> => {
@@ -99,6 +85,27 @@ export function createRunStore(
       const items: KeptRun[] = [];
       for (const row of rows) items.push(await keptOf(row));
       return { items, total: count, page, pageSize: PAGE_SIZE };
+    },
+
+    /** One run of a machine. */
+    async read(machineId: string, id: string): Promise<KeptRun> {
+      return keptOf(await rowOf(machineId, id));
+    },
+
+    /** Some runs of the whole library that are not put aside, the newest first, and how many there are. */
+    async newest(page: number, pageSize: number): Promise<{ items: KeptRun[]; total: number }> {
+      const { rows, count } = await Run.findAndCountAll({
+        where: { putAsideAt: null },
+        order: [
+          ['createdAt', 'DESC'],
+          ['id', 'ASC'],
+        ],
+        limit: pageSize,
+        offset: (page - 1) * pageSize,
+      });
+      const items: KeptRun[] = [];
+      for (const row of rows) items.push(await keptOf(row));
+      return { items, total: count };
     },
 
     /** Every run of a machine that is not put aside. */
@@ -200,162 +207,6 @@ export function createRunStore(
         problems: [...analysis.log.problems, ...logs.faultsOf(run)],
       };
       return { ...analysis, log, foretold };
-    },
-
-    /** What each run of a machine sustained, the ones put aside left out. */
-    async steady(machineId: string): Promise<SteadyOfRuns> {
-      const items: SteadyOfRuns['items'] = [];
-      for (const kept of await this.all(machineId)) {
-        const { run } = kept;
-        const { states, lacks } = await this.statesOf(kept);
-        items.push({
-          id: kept.id,
-          name: run.name ?? '',
-          on: run.load?.on ?? 'both',
-          setting: run.setting ?? null,
-          use: run.use ?? 'fit',
-          states,
-          lacks,
-        });
-      }
-      return { items };
-    },
-
-    /** Steady states of a run, or in words why there are none; told once for a revision of run and record. */
-    async statesOf(kept: KeptRun): Promise<{ states: RunSteady[]; lacks: string | null }> {
-      const { run, machineId } = kept;
-      const now = await machineCase(documents, machineId, run.setting);
-      const key = `${kept.id} ${kept.revision} ${now?.revision ?? 0}`;
-      const known = states.get(key);
-      if (known) return known;
-      let found: { states: RunSteady[]; lacks: string | null };
-      try {
-        const answer = await work({
-          do: 'means',
-          logs: await logs.of(run),
-          backgroundDbA: run.backgroundDbA ?? null,
-          window: chosenWindow(run),
-          request: now?.request ?? null,
-        });
-        if ('apart' in answer) found = { states: [], lacks: answer.apart.message };
-        else if ('means' in answer) {
-          const lacks = answer.means.length > 0 ? null : `never settled: ${answer.whyNot ?? ''}`;
-          found = { states: answer.means, lacks };
-        } else throw new Error('no means');
-      } catch (cause) {
-        if (!(cause instanceof Problem)) throw cause;
-        return { states: [], lacks: cause.message };
-      }
-      // one that grows is another one at each look
-      if (!run.follows?.length) {
-        states.set(key, found);
-        const [oldest] = states.keys();
-        if (states.size > MAX_STATES && oldest !== undefined) states.delete(oldest);
-      }
-      return found;
-    },
-
-    /** Every run of the library against what its record foretells, the newest first. */
-    async residuals(page: number): Promise<ResidualPage> {
-      const { rows, count } = await Run.findAndCountAll({
-        where: { putAsideAt: null },
-        order: [
-          ['createdAt', 'DESC'],
-          ['id', 'ASC'],
-        ],
-        limit: RESIDUALS,
-        offset: (page - 1) * RESIDUALS,
-      });
-      const items: ResidualPage['items'] = [];
-      for (const row of rows) {
-        const machine = await Machine.findByPk(row.machineId);
-        if (!machine || machine.putAsideAt) continue;
-        const kept = await keptOf(row);
-        const { run } = kept;
-        const { against, lacks } = await this.againstOf(kept);
-        items.push({
-          id: row.id,
-          machineId: row.machineId,
-          machine: [machine.maker, machine.model, machine.variant].filter(Boolean).join(' '),
-          name: run.name ?? '',
-          on: run.load?.on ?? 'both',
-          use: run.use ?? 'fit',
-          against,
-          lacks,
-        });
-      }
-      return { items, total: count, page, pageSize: RESIDUALS };
-    },
-
-    /** A run against what its record foretells; told once for a revision of run and record. */
-    async againstOf(kept: KeptRun): Promise<Pick<RunResidual, 'against' | 'lacks'>> {
-      const { run, machineId } = kept;
-      const now = await machineCase(documents, machineId, run.setting);
-      const key = `${kept.id} ${kept.revision} ${now?.revision ?? 0}`;
-      const known = residuals.get(key);
-      if (known) return known;
-      if (!now) return { against: null, lacks: 'the record is not complete' };
-      if (!run.logs?.length) return { against: null, lacks: 'this run holds no log yet' };
-      let found: Pick<RunResidual, 'against' | 'lacks'>;
-      try {
-        const answer = await work({
-          do: 'against',
-          logs: await logs.of(run),
-          backgroundDbA: run.backgroundDbA ?? null,
-          window: chosenWindow(run),
-          request: now.request,
-        });
-        if ('apart' in answer) found = { against: null, lacks: answer.apart.message };
-        else if ('against' in answer) found = answer;
-        else throw new Error('nothing held against it');
-      } catch (cause) {
-        if (!(cause instanceof Problem)) throw cause;
-        return { against: null, lacks: cause.message };
-      }
-      residuals.set(key, found);
-      const [oldest] = residuals.keys();
-      if (residuals.size > MAX_STATES && oldest !== undefined) residuals.delete(oldest);
-      return found;
-    },
-
-    /** Fan speeds against level, out of all runs of a machine. */
-    async sweep(machineId: string): Promise<FanSweep> {
-      const now = await machineCase(documents, machineId, undefined);
-      if (!now) throw new Problem(422, 'Not complete', 'the record is not complete');
-      const runs = [];
-      for (const { run } of await this.all(machineId)) {
-        if (run.use === 'leave-out') continue;
-        const own = await logs.of(run).catch((cause: unknown) => {
-          if (cause instanceof Problem) return null;
-          throw cause;
-        });
-        if (own) runs.push({ run, backgroundDbA: run.backgroundDbA ?? null, logs: own });
-      }
-      const answer = await work({ do: 'sweep', request: now.request, runs });
-      if (!('sweep' in answer)) throw new Error('no sweep');
-      return answer.sweep;
-    },
-
-    /** What would bring a run back into its band: the machine fitted to it alone. */
-    async whyOutside(machineId: string, id: string): Promise<WhyOutside> {
-      const { run } = await keptOf(await rowOf(machineId, id));
-      const request = await requestOf(machineId, run);
-      if (!request) throw new Problem(422, 'Not complete', 'the record is not complete');
-      const steady = await work({
-        do: 'steady',
-        run,
-        logs: await logs.of(run),
-        backgroundDbA: run.backgroundDbA ?? null,
-        window: chosenWindow(run),
-        request,
-      });
-      if ('apart' in steady) throw apartProblem(steady.apart, run);
-      if (!('steady' in steady)) throw new Error('no steady states');
-      const last = steady.steady[steady.steady.length - 1];
-      if (!last) throw new Problem(422, 'Nothing steady', steady.lacks ?? 'nothing is steady');
-      const answer = await fit({ do: 'why-outside', request, run: last });
-      if (!('why' in answer)) throw new Error('no reasons');
-      return answer.why;
     },
 
     /**
