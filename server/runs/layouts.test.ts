@@ -135,6 +135,16 @@ test('every run of the library is held against its record, and says what it lack
   expect(measuredW).toBeCloseTo(25, 0);
   expect(p05).toBeLessThan(p50);
   expect(inBand).toBe(held ? measuredW <= p95 : measuredW >= p05 && measuredW <= p95);
+  // a default of the laboratory changes what its record foretells
+  await call()
+    .put('/api/defaults/finStacks.uaFactor')
+    .set('If-Match', '"0"')
+    .send({ value: 0.4, low: 0.3, high: 0.5, note: '' })
+    .expect(200);
+  const [again] = (await call().get('/api/runs').expect(200)).body.items.filter(
+    (r: { id: string }) => r.id === run.id,
+  );
+  expect(again.against.p50).toBeLessThan(0.95 * p50);
   const planned = body.items.find((r: { id: string }) => r.id !== run.id);
   expect(planned).toMatchObject({ against: null, lacks: expect.stringMatching(/no log/) });
   await call().get('/api/runs?page=0').expect(400);

@@ -124,7 +124,8 @@ export function createRunSummaries(
     async againstOf(kept: KeptRun): Promise<Residual> {
       const { run, machineId } = kept;
       const now = await machineCase(documents, machineId, run.setting);
-      const key = `${kept.id} ${kept.revision} ${now?.revision ?? 0}`;
+      // the laboratory’s own defaults count as much as the record
+      const key = `${kept.id} ${kept.revision} ${now?.revision ?? 0} ${JSON.stringify(now?.request.lab)}`;
       const known = residuals.get(key);
       if (known) return known;
       if (!now) return { against: null, lacks: 'the record is not complete' };
