@@ -13,6 +13,7 @@ import { partIdsOf, withPartIds } from '@zugluft/core/runs/partIds';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { BadInput } from './badInput';
 import { logMapOfFile } from './logMapFile';
+import { numberOption } from './options';
 import { recordOfFile } from './recordFile';
 import { soundOfFile } from './soundOfFile';
 
@@ -34,20 +35,6 @@ const OPTIONS = {
   from: { type: 'string' },
   to: { type: 'string' },
 } as const;
-
-function number(
-  name: string,
-  text: string | undefined,
-  low: number,
-  high: number,
-): number | undefined {
-  if (text === undefined) return undefined;
-  const x = Number(text);
-  if (text.trim() === '' || !(x >= low && x <= high)) {
-    throw new BadInput(`--${name}`, `must be a number from ${low} to ${high}`);
-  }
-  return x;
-}
 
 async function logOfFile(
   file: string,
@@ -134,14 +121,14 @@ async function analyse(
     throw new BadInput('', 'needs a log or a recording');
   }
   if (files.length > MOST_LOGS) throw new BadInput('', `at most ${MOST_LOGS} logs at once`);
-  const backgroundDbA = number('background', values.background, -20, 140) ?? null;
-  const fromS = number('from', values.from, 0, 1e9);
-  const toS = number('to', values.to, 0, 1e9);
+  const backgroundDbA = numberOption('--background', values.background, -20, 140) ?? null;
+  const fromS = numberOption('--from', values.from, 0, 1e9);
+  const toS = numberOption('--to', values.to, 0, 1e9);
   if (fromS !== undefined && toS !== undefined && toS <= fromS) {
     throw new BadInput('--to', 'must be later than --from');
   }
-  const offset = number('wav-offset', values['wav-offset'], -200, 300);
-  const channel = number('wav-channel', values['wav-channel'], 1, 64) ?? 1;
+  const offset = numberOption('--wav-offset', values['wav-offset'], -200, 300);
+  const channel = numberOption('--wav-channel', values['wav-channel'], 1, 64) ?? 1;
   if (!Number.isInteger(channel)) throw new BadInput('--wav-channel', 'must be a whole number');
   if (values.wav !== undefined && offset === undefined) {
     stderr.push('without --wav-offset levels are told against a sine of full scale');

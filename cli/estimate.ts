@@ -4,36 +4,14 @@ import { openCase, UnknownSettingError } from '@zugluft/core/case/openCase';
 import { planDraws, roomForDraws, runDraws, type DrawPlan } from '@zugluft/core/uncertainty/draws';
 import { summarise, withBands } from '@zugluft/core/uncertainty/summary';
 import type { DrawJob, DrawnByThreads } from './drawInThreads';
-import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { BadInput } from './badInput';
+import { capsOption, wholeOption } from './options';
 import { MAX_ROWS, recordOfFile } from './recordFile';
 
 const USAGE =
   'usage: npm run --silent estimate -- FILE [--caps off,28,32,36,40,45,full] [--setting ID] [--draws N] [--seed 1] [--row N]';
 const MAX_DRAWS = 100_000;
-/** Reads a list of caps: off, full, or levels in dB(A) between 0 and 120. */
-function parseCaps(text: string): Cap[] {
-  const caps = text.split(',').map((part): Cap => {
-    const word = part.trim();
-    if (word === 'off' || word === 'full') return word;
-    const level = Number(word);
-    if (word === '' || !Number.isFinite(level) || level < 0 || level > 120) {
-      throw new BadInput('--caps', `“${word}” is neither off, full nor a level in dB(A)`);
-    }
-    return level;
-  });
-  if (caps.length > 50) throw new BadInput('--caps', 'at most 50 caps');
-  return caps;
-}
-
-function wholeNumber(name: string, text: string | undefined, max: number): number | undefined {
-  if (text === undefined) return undefined;
-  const n = Number(text);
-  if (!Number.isInteger(n) || n < 0 || n > max) {
-    throw new BadInput(`--${name}`, `must be a whole number from 0 to ${max}`);
-  }
-  return n;
-}
+const MOST_CAPS = 50;
 
 /** Makes all draws of a plan. */
 export type Draw = (
@@ -83,10 +61,11 @@ export async function run(
       stderr.push(USAGE);
       throw new BadInput('', 'needs one record file');
     }
-    const caps = values.caps === undefined ? undefined : parseCaps(values.caps);
-    const seed = wholeNumber('seed', values.seed, 2 ** 32 - 1) ?? 1;
-    const draws = wholeNumber('draws', values.draws, MAX_DRAWS) ?? 0;
-    const record = recordOfFile(file, wholeNumber('row', values.row, MAX_ROWS));
+    const caps =
+      values.caps === undefined ? undefined : capsOption('--caps', values.caps, MOST_CAPS);
+    const seed = wholeOption('--seed', values.seed, 0, 2 ** 32 - 1) ?? 1;
+    const draws = wholeOption('--draws', values.draws, 0, MAX_DRAWS) ?? 0;
+    const record = recordOfFile(file, wholeOption('--row', values.row, 0, MAX_ROWS));
     const request = { record, setting: values.setting };
     const open = openCase(request);
     const result = estimate(open, { caps });

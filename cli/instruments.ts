@@ -2,13 +2,13 @@ import { appendFile, mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { UnknownSettingError } from '@zugluft/core/case/openCase';
-import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { fanNoise } from '@zugluft/core/instruments/fanNoise';
 import { withFault, type Fault } from '@zugluft/core/instruments/faults';
 import { hiddenMachine } from '@zugluft/core/instruments/hiddenMachine';
 import { simulatedLogs, type SimulatedLogs } from '@zugluft/core/instruments/simulatedLogs';
 import { wavBytes } from '@zugluft/core/sound/wavBytes';
 import { BadInput } from './badInput';
+import { capsOption, numberOption } from './options';
 import { recordOfFile } from './recordFile';
 
 const USAGE =
@@ -85,7 +85,7 @@ async function write(
     throw new BadInput('', 'needs a record and --into FOLDER');
   }
   const number = (name: keyof typeof OPTIONS, usual: number, low: number, high: number) =>
-    numberOf(`--${name}`, v[name] as string | undefined, usual, low, high);
+    numberOption(`--${name}`, v[name] as string | undefined, low, high) ?? usual;
   const seed = number('seed', 1, 0, 2 ** 31);
   const speed = number('speed', 60, 1, 60);
   const stepS = number('step', 1, 0.1, 10);
@@ -108,7 +108,7 @@ async function write(
   const startedAtS = Math.floor(now() / 1000);
   const logs = simulatedLogs(hiddenMachine(record, seed, v.setting), {
     seed,
-    cap: capOf(v.cap),
+    cap: v.cap === undefined ? 'full' : capsOption('--cap', v.cap, 1)[0],
     loadS: 60 * number('minutes', 25, 0.5, 600),
     stepS,
     startedAtS,
@@ -192,26 +192,6 @@ async function recordings({ truth }: SimulatedLogs, base: string, seed: number):
   await writeFile(out[0]!, wavBytes([noise], { rate, bits: 24 }));
   await writeFile(out[1]!, wavBytes([tone], { rate, bits: 24 }));
   return out;
-}
-
-function numberOf(
-  path: string,
-  text: string | undefined,
-  usual: number,
-  low: number,
-  high: number,
-) {
-  if (text === undefined) return usual;
-  const x = Number(text);
-  if (text.trim() === '' || !(x >= low && x <= high)) {
-    throw new BadInput(path, `must be a number from ${low} to ${high}`);
-  }
-  return x;
-}
-
-function capOf(text: string | undefined): Cap {
-  if (text === undefined || text === 'full') return 'full';
-  return text === 'off' ? 'off' : numberOf('--cap', text, 0, -20, 140);
 }
 
 function faultsOf(v: {

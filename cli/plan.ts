@@ -12,6 +12,7 @@ import type { Wanted } from '@zugluft/core/levers/splitWatts';
 import type { Need } from '@zugluft/core/uncertainty/leastLevel';
 import { BadInput } from './badInput';
 import { calibrationOfRuns } from './calibrationOfRuns';
+import { capsOption, numberOption, wholeOption } from './options';
 import { recordOfFile } from './recordFile';
 
 const USAGE =
@@ -81,8 +82,8 @@ async function plan(argv: readonly string[], tell: (line: string) => void): Prom
     tell(USAGE);
     throw new BadInput('', 'needs one record file');
   }
-  const draws = whole('--draws', v.draws, 400, 1, MOST_DRAWS);
-  const seed = whole('--seed', v.seed, 1, 0, 2 ** 32 - 1);
+  const draws = wholeOption('--draws', v.draws, 1, MOST_DRAWS) ?? 400;
+  const seed = wholeOption('--seed', v.seed, 0, 2 ** 32 - 1) ?? 1;
   const need = needOf(v.need);
   const wanted = wantedOf(v.weights, v['at-least-cpu']);
   const record = recordOfFile(file);
@@ -196,29 +197,9 @@ function capsFrom(
   }
   const text = one ?? several;
   if (text === undefined) return usual.filter((c) => typeof c === 'number');
-  const path = one === undefined ? '--caps' : '--cap';
-  const caps = text.split(',').map((part): Cap => {
-    const word = part.trim();
-    if (word === 'off' || word === 'full') return word;
-    const level = Number(word);
-    if (word === '' || !(level >= 0 && level <= 120)) {
-      throw new BadInput(path, `“${word}” is neither off, full nor a level in dB(A)`);
-    }
-    return level;
-  });
-  if (one !== undefined && caps.length > 1)
-    throw new BadInput(path, 'is one cap; --caps takes more');
-  if (caps.length > MOST_CAPS) throw new BadInput(path, `at most ${MOST_CAPS} caps`);
+  const caps =
+    one === undefined ? capsOption('--caps', text, MOST_CAPS) : capsOption('--cap', text, 1);
   return [...new Set(caps)];
-}
-
-function whole(path: string, text: string | undefined, usual: number, low: number, high: number) {
-  if (text === undefined) return usual;
-  const n = Number(text);
-  if (text.trim() === '' || !Number.isInteger(n) || n < low || n > high) {
-    throw new BadInput(path, `must be a whole number from ${low} to ${high}`);
-  }
-  return n;
 }
 
 function pair(path: string, text: string, what: string): [number, number] {
@@ -244,10 +225,6 @@ function wantedOf(weights: string | undefined, least: string | undefined): Wante
     const [cpu, gpu] = pair('--weights', weights, 'the weights of CPU and GPU watts');
     return { cpu, gpu };
   }
-  if (least === undefined) return undefined;
-  const atLeastCpuW = Number(least);
-  if (least.trim() === '' || !(atLeastCpuW >= 0 && atLeastCpuW <= 1000)) {
-    throw new BadInput('--at-least-cpu', 'must be watts from 0 to 1000');
-  }
-  return { atLeastCpuW };
+  const atLeastCpuW = numberOption('--at-least-cpu', least, 0, 1000);
+  return atLeastCpuW === undefined ? undefined : { atLeastCpuW };
 }

@@ -19,7 +19,7 @@ import type { Identity } from '../machines/machineList';
 import { Problem } from '../security/problem';
 import { RUN_FILE } from '../runs/runFiles';
 import { readWhole, type Received } from './receiveFile';
-import { openZip, type ZipFiles } from './unzip';
+import { openZip, Unreadable, type ZipFiles } from './unzip';
 
 /** Something in a file that may become a machine. */
 export interface Candidate {
@@ -127,21 +127,21 @@ function textOf(bytes: Uint8Array): string {
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
   } catch {
-    throw new Error('is no text in UTF-8');
+    throw new Unreadable('is no text in UTF-8');
   }
 }
 
 /** JSON within bounds. */
 function readJson(bytes: Uint8Array, most = MAX_RECORD): unknown {
-  if (bytes.length > most) throw new Error('is larger than 1 MB');
+  if (bytes.length > most) throw new Unreadable('is larger than 1 MB');
   const text = textOf(bytes);
   if (jsonDepth(text, MAX_DEPTH) > MAX_DEPTH) {
-    throw new Error(`is nested more than ${MAX_DEPTH} levels deep`);
+    throw new Unreadable(`is nested more than ${MAX_DEPTH} levels deep`);
   }
   try {
     return JSON.parse(text) as unknown;
   } catch {
-    throw new Error('is not well-formed JSON');
+    throw new Unreadable('is not well-formed JSON');
   }
 }
 

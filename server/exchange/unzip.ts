@@ -7,13 +7,16 @@ import { Problem } from '../security/problem';
 export const MAX_ENTRIES = 20_000;
 export const MAX_ENTRY = 26 * 1024 * 1024;
 
+/** A file that cannot be read, in words that go on from its name. */
+export class Unreadable extends Error {}
+
 /** Files of a zip, each unpacked when it is asked for. */
 export interface ZipFiles {
   names: readonly string[];
   /**
    * One file.
    *
-   * @throws Error in words where it is not there, broken or larger than is taken
+   * @throws Unreadable where it is not there, broken or larger than is taken
    */
   read(name: string): Promise<Buffer>;
   /** One file as it is unpacked; as `read` where it is not there. */
@@ -67,11 +70,11 @@ export async function openZip(path: string, most = MAX_ENTRY): Promise<ZipFiles>
   }
   const streamOf = async (name: string): Promise<Readable> => {
     const entry = entries.get(name);
-    if (!entry) throw new Error('is named in the list but not in the zip');
+    if (!entry) throw new Unreadable('is named in the list but not in the zip');
     return promisify<Entry, Readable>((e, done) =>
       zip.openReadStream(e, (error, stream) => done(error, stream)),
     )(entry).catch(() => {
-      throw new Error('cannot be unpacked');
+      throw new Unreadable('cannot be unpacked');
     });
   };
   return {
@@ -79,7 +82,7 @@ export async function openZip(path: string, most = MAX_ENTRY): Promise<ZipFiles>
     async read(name) {
       const stream = await streamOf(name);
       return buffer(stream).catch(() => {
-        throw new Error('cannot be unpacked');
+        throw new Unreadable('cannot be unpacked');
       });
     },
     async *pieces(name) {
@@ -87,7 +90,7 @@ export async function openZip(path: string, most = MAX_ENTRY): Promise<ZipFiles>
       try {
         for await (const piece of stream) yield piece as Uint8Array;
       } catch {
-        throw new Error('cannot be unpacked');
+        throw new Unreadable('cannot be unpacked');
       }
     },
     close: () => zip.close(),

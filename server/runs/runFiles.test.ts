@@ -91,6 +91,10 @@ test('the document alone is taken; its logs are missed in words', async () => {
   const { body } = await bring(id, strToU8(JSON.stringify(run))).expect(201);
   const answer = await call().get(`/api/machines/${id}/runs/${body.id}/analysis`).expect(404);
   expect(answer.body.detail).toMatch(/not here/);
+  // as JSON it is taken as well
+  const plain = newRun({ name: 'typed' });
+  const made = await call().post(`/api/machines/${id}/runs/import`).send(plain).expect(201);
+  expect(made.body.run).toMatchObject({ name: 'typed' });
   // it goes out again as far as it is here
   const files = unzipSync(await bytesOf(`/api/machines/${id}/runs/${body.id}/run.zip`));
   expect(Object.keys(files)).toEqual(['run.json']);

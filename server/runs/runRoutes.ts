@@ -6,7 +6,7 @@ import { logLayoutSchema } from '@zugluft/core/runs/runDocument';
 import { MAX_LOG_MB } from '@zugluft/core/library/runAnswers';
 import { runIn, type CandidateRun } from '../exchange/readImport';
 import { readWhole, receiveFile } from '../exchange/receiveFile';
-import { openZip } from '../exchange/unzip';
+import { openZip, Unreadable } from '../exchange/unzip';
 import { parse } from '../security/parse';
 import { Problem } from '../security/problem';
 import { RUN_FILE } from './runFiles';
@@ -74,12 +74,8 @@ async function fromZip<T>(path: string, task: (run: CandidateRun) => Promise<T>)
     if (second !== undefined) throw new Problem(422, 'Several', 'the zip holds more than one run');
     return await task(runIn(zip, file.slice(0, -RUN_FILE.length)));
   } catch (cause) {
-    // what is wrong with a zip is said in plain errors
-    if (cause instanceof Problem || !(cause instanceof Error) || cause.stack === undefined)
-      throw cause;
-    if (/zip|unpack|JSON|UTF-8|nested|larger/.test(cause.message)) {
+    if (cause instanceof Unreadable)
       throw new Problem(422, 'Not read', `${RUN_FILE} ${cause.message}`);
-    }
     throw cause;
   } finally {
     zip.close();
@@ -134,6 +130,12 @@ export function runRoutes(
   // a run as a zip, or its document alone
   router.post('/import', async (req, res) => {
     const machineId = machineOf(req);
+    // what was sent as JSON was read already
+    if (req.is('application/json')) {
+      const { kept, made } = await take(machineId, req.body, () => null);
+      res.status(made ? 201 : 200).json(kept);
+      return;
+    }
     const received = await receiveFile(req, dataFolder);
     try {
       if (received.bytes === 0) throw new Problem(422, 'Empty', 'the file is empty');

@@ -96,9 +96,11 @@ function WhyOutside({
   id: string;
   revision: number;
 }) {
+  const { kept } = useMachineFile();
   const [asked, setAsked] = useState(false);
   const { data, error, isFetching } = useQuery({
-    queryKey: runKeys.why(id, revision),
+    // the record that it is explained by may change while the run stays
+    queryKey: [...runKeys.why(id, revision), kept.revision],
     queryFn: ({ signal }) => readWhyOutside(machineId, id, signal),
     enabled: asked,
     retry: false,
