@@ -2,6 +2,7 @@ import { defineConfig } from '@playwright/test';
 import { existsSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { CHROMIUM } from './chromium';
 
 // a port of this run's own: a server that an ended run left behind must not answer for it; below those that the system hands out
 // for connections, which may be taken at any time
@@ -26,18 +27,7 @@ export default defineConfig({
     // what cannot be done is said long before the test's own time is over
     actionTimeout: 60_000,
     viewport: { width: 1280, height: 800 },
-    launchOptions: {
-      executablePath: '/usr/bin/chromium',
-      args: [
-        '--headless',
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-        '--no-first-run',
-      ],
-    },
+    launchOptions: CHROMIUM,
   },
   webServer: {
     command: 'node --import tsx demo/main.ts',

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { putAsideOpen, watchErrors } from './support';
+import { copyOfExample, newRunOfExample, putAsideOpen, watchErrors } from './support';
 
 /** The step Runs of the demo machine with these words that has runs: other tests may have made siblings of it. */
 async function openRuns(page: Page, words: string) {
@@ -23,17 +23,6 @@ async function openRuns(page: Page, words: string) {
 
 const nav = (page: Page) => page.getByRole('navigation', { name: 'runs' });
 const sustained = (page: Page) => page.getByTestId('run-sustained');
-
-/** A new machine with the record of the example that the logs in examples were made of. */
-async function copyOfExample(page: Page): Promise<string> {
-  const record = JSON.parse(
-    (await import('node:fs')).readFileSync('examples/two-fan-shared-pipes.json', 'utf8'),
-  ) as { identity?: object };
-  record.identity = { ...record.identity, variant: `Runs ${Date.now()}` };
-  const made = await page.request.post('/api/machines', { data: { record } });
-  expect(made.status()).toBe(201);
-  return ((await made.json()) as { id: string }).id;
-}
 
 test('from planning to a calibrated estimate: foretold, two logs, what was sustained, the fit, the ladder on it', async ({
   page,
@@ -98,10 +87,7 @@ test('the fan sweep out of a load goes into the record by one key, and back by u
   page,
 }) => {
   const errors = watchErrors(page);
-  const id = await copyOfExample(page);
-  await page.goto(`/machines/${id}/runs`);
-  await page.getByRole('button', { name: /new run/ }).click();
-  await expect(page.getByText('no log yet')).toBeVisible();
+  const id = await newRunOfExample(page);
   await page
     .getByLabel('logs of this run')
     .setInputFiles(['examples/load-two-fans.csv', 'examples/level-two-fans.csv']);
@@ -129,10 +115,7 @@ test('the fan sweep out of a load goes into the record by one key, and back by u
 
 test('a log on its way can be given up, and leaves nothing behind', async ({ page }) => {
   const errors = watchErrors(page);
-  const id = await copyOfExample(page);
-  await page.goto(`/machines/${id}/runs`);
-  await page.getByRole('button', { name: /new run/ }).click();
-  await expect(page.getByText('no log yet')).toBeVisible();
+  await newRunOfExample(page);
   // a server that takes its time
   const held: (() => Promise<void>)[] = [];
   await page.route('**/logs?**', (route) => {
@@ -155,10 +138,7 @@ test('a log on its way can be given up, and leaves nothing behind', async ({ pag
 
 test('a log that cannot be read says where, and nothing of the run is lost', async ({ page }) => {
   const errors = watchErrors(page);
-  const id = await copyOfExample(page);
-  await page.goto(`/machines/${id}/runs`);
-  await page.getByRole('button', { name: /new run/ }).click();
-  await expect(page.getByText('no log yet')).toBeVisible();
+  await newRunOfExample(page);
   await page.getByLabel('firmware').fill('1.04');
   const text = 'Time [s],CPU power [W]\n0,45\n5,46\n3,47\n';
   await page

@@ -1,9 +1,10 @@
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import { wavBytes } from '../core/sound/wavBytes';
-import { putAsideOpen, watchErrors } from './support';
+import { CHROMIUM } from './chromium';
+import { newRunOfExample, putAsideOpen, copyOfExample, watchErrors } from './support';
 
 const folder = mkdtempSync(join(tmpdir(), 'zugluft-sound-'));
 const sine = (hz: number, amplitude: number, seconds: number, rate: number) =>
@@ -18,15 +19,9 @@ writeFileSync(MICROPHONE, wavBytes([sine(1000, 0.5, 10, 48_000)], { rate: 48_000
 test.use({
   permissions: ['microphone'],
   launchOptions: {
-    executablePath: '/usr/bin/chromium',
+    ...CHROMIUM,
     args: [
-      '--headless',
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-      '--no-first-run',
+      ...CHROMIUM.args,
       '--use-fake-device-for-media-stream',
       '--use-fake-ui-for-media-stream',
       `--use-file-for-fake-audio-capture=${MICROPHONE}`,
@@ -34,24 +29,11 @@ test.use({
   },
 });
 
-async function copyOfExample(page: Page): Promise<string> {
-  const record = JSON.parse(readFileSync('examples/two-fan-shared-pipes.json', 'utf8')) as {
-    identity?: object;
-  };
-  record.identity = { ...record.identity, variant: `Sound ${Date.now()}` };
-  const made = await page.request.post('/api/machines', { data: { record } });
-  expect(made.status()).toBe(201);
-  return ((await made.json()) as { id: string }).id;
-}
-
 test('a load and a recording: its level by a calibrator’s tone, the tone that stands out, the mark on the ladder, and out as a zip', async ({
   page,
 }) => {
   const errors = watchErrors(page);
-  const id = await copyOfExample(page);
-  await page.goto(`/machines/${id}/runs`);
-  await page.getByRole('button', { name: /new run/ }).click();
-  await expect(page.getByText('no log yet')).toBeVisible();
+  await newRunOfExample(page);
   const rate = 8000;
   const fan = sine(1000, 0.002, 20, rate).map((x, i) => x + (i % 7) * 2e-5);
   const file = (name: string, bytes: Uint8Array | string) => ({
@@ -110,10 +92,7 @@ test('the live meter hears the microphone, is calibrated by a tone, and its mean
   page,
 }) => {
   const errors = watchErrors(page);
-  const id = await copyOfExample(page);
-  await page.goto(`/machines/${id}/runs`);
-  await page.getByRole('button', { name: /new run/ }).click();
-  await expect(page.getByText('no log yet')).toBeVisible();
+  await newRunOfExample(page);
   await page.keyboard.press('3');
   const meter = page.getByRole('region', { name: 'live meter' });
   await expect(page.getByTestId('live-slow')).toHaveText('–');

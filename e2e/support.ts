@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, type Locator, type Page } from '@playwright/test';
 
 /** Opens a demo machine by words of its name, from the library, and waits for its answer. */
@@ -101,4 +102,24 @@ export async function makeMachine(page: Page, identity: object): Promise<string>
     });
     return ((await made.json()) as { id: string }).id;
   }, identity);
+}
+
+/** A new machine with the record of the example that the logs in examples were made of. */
+export async function copyOfExample(page: Page): Promise<string> {
+  const record = JSON.parse(readFileSync('examples/two-fan-shared-pipes.json', 'utf8')) as {
+    identity?: object;
+  };
+  record.identity = { ...record.identity, variant: `Copy ${Date.now()}` };
+  const made = await page.request.post('/api/machines', { data: { record } });
+  expect(made.status()).toBe(201);
+  return ((await made.json()) as { id: string }).id;
+}
+
+/** Opens the step Runs of such a machine with a run that holds no log yet. */
+export async function newRunOfExample(page: Page): Promise<string> {
+  const id = await copyOfExample(page);
+  await page.goto(`/machines/${id}/runs`);
+  await page.getByRole('button', { name: /new run/ }).click();
+  await expect(page.getByText('no log yet')).toBeVisible();
+  return id;
 }
