@@ -6,7 +6,7 @@ import { openCase, UnknownSettingError, type CaseRequest } from '@zugluft/core/c
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { applyChanges, ImpossibleChange } from '@zugluft/core/levers/applyChanges';
 import type { Lever } from '@zugluft/core/levers/lever';
-import { leversOf } from '@zugluft/core/levers/leversOf';
+import { possibleLevers } from '@zugluft/core/levers/possibleLevers';
 import { planDocument } from '@zugluft/core/levers/planDocument';
 import type { Wanted } from '@zugluft/core/levers/splitWatts';
 import type { Need } from '@zugluft/core/uncertainty/leastLevel';
@@ -91,8 +91,8 @@ async function plan(argv: readonly string[], tell: (line: string) => void): Prom
   const open = openCase(plain);
   const caps = capsFrom(v.cap, v.caps, capsOf(open.lab));
   const own = v.levers === undefined ? null : readLevers(v.levers);
-  const levers = own ? own.levers : leversOf(record, v.setting);
-  for (const [i, lever] of levers.entries()) refuseImpossible(plain, lever, own ? i : null);
+  const levers = own ? own.levers : possibleLevers(record, v.setting);
+  own?.levers.forEach((lever, i) => refuseImpossible(plain, lever, i));
   const ids = new Set(levers.map((l) => l.id));
   own?.together?.forEach((list, i) => {
     const unknown = list.find((id) => !ids.has(id));
@@ -126,21 +126,16 @@ async function plan(argv: readonly string[], tell: (line: string) => void): Prom
   );
 }
 
-/** A lever of the program's own that comes to nothing is left without its change; one that was asked for is refused. */
-function refuseImpossible({ record, setting }: CaseRequest, lever: Lever, at: number | null): void {
+/** A lever that was asked for and cannot be is refused. */
+function refuseImpossible({ record, setting }: CaseRequest, lever: Lever, at: number): void {
   try {
     applyChanges(record, lever.change, setting);
   } catch (cause) {
     if (!(cause instanceof ImpossibleChange)) throw cause;
-    if (at !== null) {
-      throw new BadInput(
-        `--levers.levers.${at}.change.${cause.at}`,
-        `${cause.path}: ${cause.message}`,
-      );
-    }
-    lever.change = [];
-    lever.possible = false;
-    lever.whyNot ??= cause.message;
+    throw new BadInput(
+      `--levers.levers.${at}.change.${cause.at}`,
+      `${cause.path}: ${cause.message}`,
+    );
   }
 }
 

@@ -9,6 +9,7 @@ import { createDocumentStore } from './documents/documentStore';
 import { dayShelf, defaultsShelf, settingsShelf } from './laboratory/laboratoryShelves';
 import { createMachineList } from './machines/machineList';
 import { recordShelf, unitShelf } from './machines/machineShelves';
+import { plansShelf } from './machines/plansShelf';
 import { createMachineStore } from './machines/machineStore';
 import { logShelf } from './openup/openUpStore';
 import { readCalibrationInUse } from './runs/calibrationInUse';
@@ -49,6 +50,7 @@ export function createLibrary(
   documents.addShelf(photoShelf(db));
   documents.addShelf(logShelf(db));
   documents.addShelf(runShelf(db));
+  documents.addShelf(plansShelf(db));
   documents.addShelf(settingsShelf(watts.laboratoryChanged));
   documents.addShelf(defaultsShelf(watts.laboratoryChanged));
   documents.addShelf(dayShelf());

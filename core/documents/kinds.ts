@@ -3,6 +3,7 @@ import type { DocumentKind } from './documentKind';
 import { labDefaultsKind } from './labDefaults/labDefaultsKind';
 import { labSettingsKind } from './labSettings/labSettingsKind';
 import { openingLogKind } from './openingLog/openingLogKind';
+import { plansKind } from './plans/plansKind';
 import { photoKind } from './photo/photoKind';
 import { runKind } from './run/runKind';
 import { recordKind } from './record/recordKind';
@@ -15,6 +16,7 @@ export const DOCUMENT_KINDS = {
   unit: unitKind,
   photo: photoKind,
   run: runKind,
+  plans: plansKind,
   settings: labSettingsKind,
   defaults: labDefaultsKind,
   day: benchDayKind,

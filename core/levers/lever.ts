@@ -34,3 +34,11 @@ export interface Lever {
   goal: string | null;
   moves: Moves;
 }
+
+/** What several levers change, and which watts they move, pulled at once. */
+export const pulledTogether = (
+  levers: readonly Pick<Lever, 'change' | 'moves'>[],
+): Pick<Lever, 'change' | 'moves'> => ({
+  change: levers.flatMap((l) => l.change),
+  moves: levers.some((l) => l.moves === 'setting') ? 'setting' : 'cooling',
+});

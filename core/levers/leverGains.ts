@@ -15,10 +15,11 @@ import {
   type DrawPlan,
   type Drawn,
 } from '../uncertainty/draws';
+import { noticeable, type Noticeable } from '../service/labSettings';
 import { quantileOfSorted } from '../uncertainty/quantile';
 import { applyChanges } from './applyChanges';
 import { calibrationAfter } from './calibrationAfter';
-import type { Change, Moves } from './lever';
+import type { Change, Lever, Moves } from './lever';
 import { namedDraws } from './namedDraws';
 
 /** Median and 5–95 % of a difference over the draws. */
@@ -44,12 +45,8 @@ export interface LeverGain {
 }
 
 /** What somebody notices; a laboratory's own. */
-export interface Threshold {
-  kelvin: number;
-  watts: number;
-  db: number;
-}
-export const THRESHOLD: Threshold = { kelvin: 2, watts: 3, db: 1 };
+export type Threshold = Noticeable;
+export const THRESHOLD: Threshold = noticeable.parse({});
 
 export interface GainOptions {
   /** At which gains are told. */
@@ -203,6 +200,13 @@ export function gainsBetween(
     };
   });
 }
+
+/** What a change of a machine brings. */
+export const gainsOfChange = (
+  before: DrawnMachine,
+  { change, moves }: Pick<Lever, 'change' | 'moves'>,
+  options: GainOptions,
+): LeverGain[] => gainsBetween(before, drawChanged(before, change, options), moves, options);
 
 function gainOf(values: Float64Array): Gain {
   if (values.length === 0) return { p05: 0, p50: 0, p95: 0 };

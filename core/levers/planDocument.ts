@@ -8,15 +8,8 @@ import type { OpenUpLog } from '../service/openUpLog';
 import { leastLevel, type Need } from '../uncertainty/leastLevel';
 import { sustainedBands } from '../uncertainty/sustainedBands';
 import { effortOf } from './effortOf';
-import type { Change, Lever } from './lever';
-import {
-  drawChanged,
-  drawMachine,
-  gainsBetween,
-  type DrawnMachine,
-  type GainOptions,
-  type LeverGain,
-} from './leverGains';
+import { pulledTogether, type Lever } from './lever';
+import { drawMachine, gainsOfChange, type GainOptions, type LeverGain } from './leverGains';
 import { splitWatts, type Wanted } from './splitWatts';
 
 /** What a plan is asked for. */
@@ -49,20 +42,14 @@ export function planDocument(request: CaseRequest, plan: PlanRequest): object {
   const levers: object[] = [];
   const gains = new Map<string, LeverGain[]>();
   for (const lever of plan.levers) {
-    const at = lever.change.length > 0 ? gainsOf(before, lever.change, lever.moves, plan) : null;
+    const at = lever.change.length > 0 ? gainsOfChange(before, lever, plan) : null;
     if (at) gains.set(lever.id, at);
     levers.push(leverPart(lever, at, plan.log ?? null));
     if (!goOn()) break;
   }
   const combined = (plan.together ?? []).map((ids) => {
     const parts = ids.map((id) => plan.levers.find((l) => l.id === id)!);
-    const moves = parts.some((l) => l.moves === 'setting') ? 'setting' : 'cooling';
-    const at = gainsOf(
-      before,
-      parts.flatMap((l) => l.change),
-      moves,
-      plan,
-    );
+    const at = gainsOfChange(before, pulledTogether(parts), plan);
     goOn();
     return {
       ids: [...ids],
@@ -82,15 +69,6 @@ export function planDocument(request: CaseRequest, plan: PlanRequest): object {
     quietestFor: plan.need ? quietestFor(before.open, plan.need, plan) : null,
     split: plan.wanted ? splitPart(request, plan.wanted, plan) : null,
   };
-}
-
-function gainsOf(
-  before: DrawnMachine,
-  change: readonly Change[],
-  moves: Lever['moves'],
-  options: GainOptions,
-): LeverGain[] {
-  return gainsBetween(before, drawChanged(before, change, options), moves, options);
 }
 
 function leverPart(lever: Lever, at: LeverGain[] | null, log: OpenUpLog | null): object {

@@ -1,8 +1,12 @@
 import type { EnvelopeCorner } from '../envelope/envelope';
 import type { Binding } from '../envelope/limitTypes';
 
-/** What a workload wants: so much worth of each die's watts, or a least of the CPU's and then as much GPU as can be. */
-export type Wanted = { cpu: number; gpu: number } | { atLeastCpuW: number };
+/**
+ * What a workload wants: so much worth of each die's watts, both in a fixed ratio, or a least of the CPU's and then as much GPU as can
+ * be.
+ */
+export type Wanted =
+  { cpu: number; gpu: number } | { ratio: { cpu: number; gpu: number } } | { atLeastCpuW: number };
 
 /** The best point of an outline for a workload. */
 export interface Split {
@@ -15,7 +19,7 @@ export interface Split {
 }
 
 /**
- * The best CPU and GPU watts within an outline: a corner for weights, a point of an edge for a least of the CPU.
+ * The best CPU and GPU watts within an outline: a corner for weights, a point of an edge for a ratio or a least of the CPU.
  *
  * @param outline corners from the GPU axis to the CPU axis
  * @param wanted the workload
@@ -23,6 +27,7 @@ export interface Split {
  */
 export function splitWatts(outline: readonly EnvelopeCorner[], wanted: Wanted): Split | null {
   if ('atLeastCpuW' in wanted) return atLeastCpu(outline, wanted.atLeastCpuW);
+  if ('ratio' in wanted) return inRatio(outline, wanted.ratio);
   let best: Split | null = null;
   outline.forEach((c, i) => {
     const value = wanted.cpu * c.cpuWatts + wanted.gpu * c.gpuWatts;
@@ -48,6 +53,26 @@ function atLeastCpu(outline: readonly EnvelopeCorner[], leastW: number): Split |
     if (!(leastW > low && leastW < high)) return;
     const t = (leastW - a.cpuWatts) / (b.cpuWatts - a.cpuWatts);
     take(leastW, a.gpuWatts + t * (b.gpuWatts - a.gpuWatts), a.edge);
+  });
+  return best;
+}
+
+/** Where the ray of a ratio leaves the outline. */
+function inRatio(
+  outline: readonly EnvelopeCorner[],
+  { cpu, gpu }: { cpu: number; gpu: number },
+): Split | null {
+  let best: Split | null = null;
+  const side = (c: EnvelopeCorner) => c.cpuWatts * gpu - c.gpuWatts * cpu;
+  outline.forEach((a, i) => {
+    const b = outline[i + 1];
+    if (!b || side(a) * side(b) > 0) return;
+    const wide = side(a) - side(b);
+    const t = Math.abs(wide) > 1e-12 ? side(a) / wide : 0;
+    const cpuWatts = a.cpuWatts + t * (b.cpuWatts - a.cpuWatts);
+    const gpuWatts = a.gpuWatts + t * (b.gpuWatts - a.gpuWatts);
+    const value = cpuWatts + gpuWatts;
+    if (!best || value > best.value) best = { cpuWatts, gpuWatts, value, binding: a.edge };
   });
   return best;
 }

@@ -17,11 +17,27 @@ export const labCaps = z.strictObject({
 });
 export type LabCaps = z.infer<typeof labCaps>;
 
+const threshold = (usual: number, most: number, unit: string) =>
+  z
+    .number(`needs a number of ${unit}`)
+    .min(0.1, `must be at least 0.1 ${unit}`)
+    .max(most, `must be at most ${most} ${unit}`)
+    .default(usual);
+
+/** From where on a gain is noticed: any one of the three (common practice, no source). */
+export const noticeable = z.strictObject({
+  watts: threshold(3, 100, 'W'),
+  db: threshold(1, 20, 'dB'),
+  kelvin: threshold(2, 50, 'K'),
+});
+export type Noticeable = z.infer<typeof noticeable>;
+
 /** What a lab has decided for itself, each kept under its name. */
 export interface LabSettings {
   'house-rules': HouseRules;
   rubric: Rubric;
   caps: LabCaps;
+  noticeable: Noticeable;
 }
 export type LabSettingKey = keyof LabSettings;
 
@@ -29,6 +45,7 @@ export const LAB_SETTINGS: { [K in LabSettingKey]: z.ZodType<LabSettings[K]> } =
   'house-rules': houseRules,
   rubric,
   caps: labCaps,
+  noticeable,
 };
 
 export const isLabSetting = (key: string): key is LabSettingKey => Object.hasOwn(LAB_SETTINGS, key);

@@ -34,6 +34,11 @@ async function oneOfEach() {
     ['unit', machine.unit.id, { serial: 'FS-9' }],
     ['photo', photo.id, { ...facts, caption: 'the left fan' }],
     ['run', run.id, { ...run.run, firmware: '1.05' }],
+    [
+      'plans',
+      machine.id,
+      { format: 'zugluft-plans', formatVersion: 1, plans: [], note: 'none yet' },
+    ],
     ['settings', LABORATORY, { ...settings, caps: { levelsDbA: [30] } }],
     ['defaults', LABORATORY, { 'fans.psi': entry }],
     ['day', LABORATORY, { format: 'zugluft-day', formatVersion: 1, hands: 2, acts: [] }],

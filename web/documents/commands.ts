@@ -12,6 +12,7 @@ export type CommandPlace =
   | 'cooling'
   | 'estimate'
   | 'runs'
+  | 'levers'
   | 'bench-day';
 
 export interface CommandEntry {
@@ -132,6 +133,12 @@ const COMMANDS = {
     place: 'machine',
     keys: ['g'],
     words: 'load logs bench sustained measured',
+  },
+  levers: {
+    name: 'Levers',
+    place: 'machine',
+    keys: ['9'],
+    words: 'what would help paste clean strip fan plan gain',
   },
   photos: {
     name: 'Photos and papers',
@@ -265,6 +272,50 @@ const COMMANDS = {
     place: 'runs',
     keys: ['ArrowLeft', 'ArrowRight', '+', '-'],
     shown: ['←', '→', '+', '−'],
+    keyOnly: true,
+  },
+  'lever-cap': {
+    name: 'Louder, quieter',
+    place: 'levers',
+    keys: ['ArrowUp', 'ArrowDown'],
+    shown: ['↑', '↓'],
+    keyOnly: true,
+  },
+  'lever-order': {
+    name: 'Order: by watts per minute, by watts, by work',
+    place: 'levers',
+    keys: ['r'],
+    words: 'rank sort',
+  },
+  'lever-list': {
+    name: 'Into the list: arrows, Space chooses, Enter opens',
+    place: 'levers',
+    keys: ['a'],
+    keyOnly: true,
+  },
+  'lever-plan': {
+    name: 'Make the chosen levers a plan',
+    place: 'levers',
+    keys: ['n'],
+    words: 'checklist promise',
+  },
+  'next-plan': { name: 'The next plan, or back to the levers', place: 'levers', keys: ['d'] },
+  'copy-settings': {
+    name: 'Copy the proposed settings',
+    place: 'levers',
+    keys: ['c'],
+    words: 'limits quiet balanced full card',
+  },
+  'plan-next': {
+    name: 'The step of the plan is done',
+    place: 'levers',
+    keys: ['Enter'],
+    keyOnly: true,
+  },
+  'plan-back': {
+    name: 'The step before is not',
+    place: 'levers',
+    keys: ['Backspace'],
     keyOnly: true,
   },
   bench: { name: 'Bench mode', place: 'open-up', keys: ['f'], words: 'keypad full screen' },

@@ -13,6 +13,7 @@ const PLACES: [CommandPlace, string][] = [
   ['cooling', 'Cooling'],
   ['estimate', 'Estimate'],
   ['runs', 'Runs'],
+  ['levers', 'Levers'],
   ['bench-day', 'Bench day'],
 ];
 

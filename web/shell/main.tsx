@@ -71,6 +71,12 @@ const router = createBrowserRouter([
             }),
           },
           {
+            path: 'levers',
+            lazy: async () => ({
+              Component: (await import('../features/levers/LeversStep')).LeversStep,
+            }),
+          },
+          {
             path: 'open-up',
             lazy: async () => ({
               Component: (await import('../features/open-up/OpenUpStep')).OpenUpStep,

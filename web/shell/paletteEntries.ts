@@ -28,6 +28,7 @@ const STEP_PLACES: readonly CommandPlace[] = [
   'cooling',
   'estimate',
   'runs',
+  'levers',
 ];
 
 /** Commands that can be given here, or after going to where they can. */

@@ -3,12 +3,14 @@ import { LAB_SETTINGS, type LabSettings } from '../../service/labSettings';
 import { isObject } from '../../record/plainJson';
 import { acceptBy, type DocumentKind } from '../documentKind';
 
-const { caps, rubric } = LAB_SETTINGS;
+const { caps, rubric, noticeable } = LAB_SETTINGS;
 
 const labSettings = z.strictObject({
   'house-rules': LAB_SETTINGS['house-rules'],
   rubric,
   caps,
+  // a version before knew none
+  noticeable: noticeable.prefault({}),
 }) as z.ZodType<LabSettings>;
 
 /** What is built in for each setting that was not chosen, or was chosen by a version that knew other choices. */
@@ -18,7 +20,12 @@ function read(kept: unknown): LabSettings | null {
     const own = LAB_SETTINGS[key].safeParse(kept[key] ?? {});
     return own.success ? own.data : LAB_SETTINGS[key].parse({});
   };
-  return { 'house-rules': of('house-rules'), rubric: of('rubric'), caps: of('caps') };
+  return {
+    'house-rules': of('house-rules'),
+    rubric: of('rubric'),
+    caps: of('caps'),
+    noticeable: of('noticeable'),
+  };
 }
 
 /** What a laboratory has decided for itself. */

@@ -14,6 +14,12 @@ register([LineChart, ScatterChart, GridComponent, MarkLineComponent, CanvasRende
 
 const NO_RUNS: readonly RunMark[] = [];
 
+/** An outline of its own name. */
+export interface Outline {
+  name: string;
+  envelope: CapEstimate['envelope'];
+}
+
 export interface RuledLimits {
   cpuW: number | null;
   gpuW: number | null;
@@ -33,12 +39,15 @@ export default function EnvelopeChart({
   theme,
   onPoint,
   runs = NO_RUNS,
+  over = null,
 }: {
   caps: readonly CapEstimate[];
   ruled: RuledLimits;
   marked: Point | null;
   large: boolean;
   theme: string;
+  /** Another outline over them, with what it is. */
+  over?: Outline | null;
   onPoint?: ((point: Point) => void) | undefined;
   /** What runs sustained, each with its own error. */
   runs?: readonly RunMark[];
@@ -62,11 +71,12 @@ export default function EnvelopeChart({
     const timer = setTimeout(() => {
       const element = holder.current;
       if (!element || !chart.current) return;
-      const option = envelopeOption(themeColours(element), { caps, ruled, marked, large, runs });
+      const about = { caps, ruled, marked, large, runs, over };
+      const option = envelopeOption(themeColours(element), about);
       chart.current.setOption(option, { notMerge: true });
     }, 0);
     return () => clearTimeout(timer);
-  }, [chart, holder, caps, ruled, marked, large, runs, theme]);
+  }, [chart, holder, caps, ruled, marked, large, runs, over, theme]);
 
   const lines = caps.map((x) => (typeof x.cap === 'number' ? `${x.cap} dB(A)` : capWord(x.cap)));
   return (
@@ -75,7 +85,7 @@ export default function EnvelopeChart({
       role="img"
       aria-label={`envelope: sustained GPU watts over CPU watts, a line for each of ${lines.join(', ')}${
         marked ? `; marked ${wattsText(marked.cpu)} W CPU and ${wattsText(marked.gpu)} W GPU` : ''
-      }${runs.map((r) => `; measured ${wattsText(r.cpuW)} W CPU and ${wattsText(r.gpuW)} W GPU: ${r.name}`).join('')}`}
+      }${over ? `; over it: ${over.name}` : ''}${runs.map((r) => `; measured ${wattsText(r.cpuW)} W CPU and ${wattsText(r.gpuW)} W GPU: ${r.name}`).join('')}`}
       className="w-full h-full"
       data-testid="envelope-chart"
     />
@@ -91,12 +101,14 @@ function envelopeOption(
     marked,
     large,
     runs,
+    over,
   }: {
     caps: readonly CapEstimate[];
     ruled: RuledLimits;
     marked: Point | null;
     large: boolean;
     runs: readonly RunMark[];
+    over: Outline | null;
   },
 ) {
   const font = 'Hanken Grotesk Variable, sans-serif';
@@ -105,6 +117,7 @@ function envelopeOption(
     20,
     ...caps.flatMap((x) => x.envelope.flatMap((p) => [p.cpuWatts, p.gpuWatts])),
     ...runs.flatMap((r) => [r.cpuW, r.gpuW]),
+    ...(over?.envelope.flatMap((p) => [p.cpuWatts, p.gpuWatts]) ?? []),
   );
   const max = Math.ceil((most * 1.04) / 20) * 20;
   const axis = (name: string) => ({
@@ -207,6 +220,36 @@ function envelopeOption(
         ]) as never,
       },
     },
+    ...(over
+      ? [
+          {
+            type: 'line' as const,
+            symbol: 'none',
+            silent: true,
+            animation: false,
+            data: over.envelope.map((p) => [p.cpuWatts, p.gpuWatts]),
+            lineStyle: { color: c.heat, width: 2.2 },
+            z: 6,
+          },
+          {
+            type: 'scatter' as const,
+            silent: true,
+            animation: false,
+            symbolSize: 0,
+            z: 7,
+            label: {
+              show: true,
+              position: 'top' as const,
+              color: c.heat,
+              backgroundColor: c.ground,
+              padding: [1, 3] as [number, number],
+              fontFamily: font,
+              fontSize: 12,
+            },
+            data: middleOf(over).map((p) => ({ value: p, label: { formatter: over.name } })),
+          },
+        ]
+      : []),
     // a cross as wide as the error on either axis under each run
     ...runs.flatMap((r) =>
       [
@@ -275,4 +318,10 @@ function envelopeOption(
     yAxis: axis('GPU, watts sustained'),
     series,
   };
+}
+
+/** Where an outline's name stands: at the corner in its middle. */
+function middleOf({ envelope }: Outline): [number, number][] {
+  const corner = envelope[Math.floor(envelope.length / 2)];
+  return corner ? [[corner.cpuWatts, corner.gpuWatts]] : [];
 }

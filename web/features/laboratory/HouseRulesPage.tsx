@@ -4,6 +4,7 @@ import { NO_RULE_NEEDED, RULES, type HouseRules } from '@zugluft/core/service/ho
 import { ConflictPanel } from '../../documents/ConflictPanel';
 import { SavedWords } from '../../documents/SavedWords';
 import { useLabSettings } from '../../documents/useLaboratory';
+import { Noticed } from './Noticed';
 import { NoiseCaps } from './NoiseCaps';
 import { PageFrame } from '../../kit/PageFrame';
 
@@ -30,6 +31,11 @@ export function HouseRulesPage() {
           </Link>
         </p>
         <NoiseCaps caps={settings.caps} ready={ready} save={(caps) => save('caps', caps)} />
+        <Noticed
+          value={settings.noticeable}
+          ready={ready}
+          save={(noticed) => save('noticeable', noticed)}
+        />
         <p className="text-quiet mb-4">
           Schools differ. What is chosen here stands at each step where it matters, in every log;
           the usual steps and the way back follow it.

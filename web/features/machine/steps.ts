@@ -6,6 +6,7 @@ export const STEPS = [
   { path: 'cooling', name: 'Cooling' },
   { path: 'estimate', name: 'Estimate' },
   { path: 'runs', name: 'Runs' },
+  { path: 'levers', name: 'Levers' },
 ] as const;
 
 export type StepPath = (typeof STEPS)[number]['path'];

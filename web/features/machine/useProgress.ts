@@ -1,5 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
+import { nextPlanStep } from '@zugluft/core/levers/planSteps';
+import type { LeverPlan } from '@zugluft/core/levers/plansDocument';
 import { readDocument } from '../../api/documents';
 import { listRuns, runKeys, type KeptRun } from '../../api/runs';
 import { onArrived } from '../../documents/keepers';
@@ -11,6 +13,12 @@ import type { StepPath } from './steps';
 function runsState(runs: readonly KeptRun[]): Progress['state'] {
   if (runs.length === 0) return 'blank';
   return runs.some((r) => r.run.logs?.length && r.run.use !== 'leave-out') ? 'done' : 'begun';
+}
+
+/** Begun with the first plan, done once one has all its steps. */
+function leversState(plans: readonly LeverPlan[]): Progress['state'] {
+  if (plans.length === 0) return 'blank';
+  return plans.some((p) => nextPlanStep(p) === null) ? 'done' : 'begun';
 }
 
 /** How far each step of the open machine's route is. */
@@ -30,10 +38,16 @@ export function useProgress(): Record<StepPath, Progress> {
     enabled: made,
     retry: false,
   });
+  const { data: plans } = useQuery({
+    queryKey: ['route', 'plans', machine.id],
+    queryFn: async () => (await readDocument('plans', machine.id)).value,
+    enabled: made,
+    retry: false,
+  });
   useEffect(
     () =>
       onArrived((kind, id, { value }) => {
-        if (kind === 'log') client.setQueryData(['route', 'log', id], value);
+        if (kind === 'log' || kind === 'plans') client.setQueryData(['route', kind, id], value);
       }),
     [client],
   );
@@ -49,5 +63,6 @@ export function useProgress(): Record<StepPath, Progress> {
       recorded: null,
     },
     runs: { state: runsState(runs ?? []), recorded: null },
+    levers: { state: leversState(plans?.plans ?? []), recorded: null },
   };
 }

@@ -1,0 +1,17 @@
+import { expose } from 'comlink';
+import type { CaseRequest } from '@zugluft/core/case/openCase';
+import type { Cap } from '@zugluft/core/envelope/fanStates';
+import { promiseKept } from '@zugluft/core/levers/promiseKept';
+import { proposeSettings } from '@zugluft/core/levers/proposeSettings';
+import type { Wanted } from '@zugluft/core/levers/splitWatts';
+import { SHOWN_DRAWS, SHOWN_SEED } from '@zugluft/core/uncertainty/wattsBand';
+
+const api = {
+  proposeSettings: (request: CaseRequest, wanted: Wanted, caps: readonly [Cap, Cap, Cap]) =>
+    proposeSettings(request, wanted, caps, { draws: SHOWN_DRAWS, seed: SHOWN_SEED }),
+  promiseKept,
+};
+
+export type PlanWorker = typeof api;
+
+expose(api);

@@ -1,0 +1,70 @@
+import { useEffect, useMemo, useState } from 'react';
+import type { CaseRequest } from '@zugluft/core/case/openCase';
+import type { Cap } from '@zugluft/core/envelope/fanStates';
+import type { Lever } from '@zugluft/core/levers/lever';
+import type { LeverGain, Threshold } from '@zugluft/core/levers/leverGains';
+import { SHOWN_DRAWS, SHOWN_SEED } from '@zugluft/core/uncertainty/wattsBand';
+import { leverComputer } from '../../documents/answer/workers/leverClient';
+
+/** A first look, so that the greatest stand out at once, then as many draws as everywhere. */
+const FIRST_DRAWS = 60;
+
+/** Gains as far as they are computed, by lever. */
+export interface LeverGains {
+  at: ReadonlyMap<string, { draws: number; at: readonly LeverGain[] }>;
+  /** Levers with all their draws, of how many; null once all are done. */
+  progress: { done: number; of: number } | null;
+  problem: string | null;
+}
+
+const NOTHING: LeverGains = { at: new Map(), progress: null, problem: null };
+
+/**
+ * What levers bring at each cap, computed beside the page, one after the other; the newest case takes the place of the one before.
+ *
+ * @param request the case; null: none yet
+ * @param levers whose change can be computed
+ * @param caps at which
+ * @param threshold of what is noticed
+ * @returns the gains, and a way to give the rest up
+ */
+export function useLeverGains(
+  request: CaseRequest | null,
+  levers: readonly Pick<Lever, 'id' | 'change' | 'moves'>[],
+  caps: readonly Cap[],
+  threshold: Threshold,
+): LeverGains & { cancel: () => void } {
+  const computer = useMemo(leverComputer, []);
+  const [gains, setGains] = useState<LeverGains>(NOTHING);
+  useEffect(() => computer.end, [computer]);
+  useEffect(() => {
+    if (!request || levers.length === 0) {
+      setGains(NOTHING);
+      return;
+    }
+    setGains({ at: new Map(), progress: { done: 0, of: levers.length }, problem: null });
+    return computer.start(
+      {
+        request,
+        options: { caps, threshold, seed: SHOWN_SEED },
+        passes: [FIRST_DRAWS, SHOWN_DRAWS],
+        levers,
+      },
+      {
+        gain: (id, draws, at) =>
+          setGains((g) => {
+            const next = new Map(g.at).set(id, { draws, at });
+            const done = [...next.values()].filter((x) => x.draws >= SHOWN_DRAWS).length;
+            return { ...g, at: next, progress: { done, of: levers.length } };
+          }),
+        done: () => setGains((g) => ({ ...g, progress: null })),
+        failed: (problem) => setGains((g) => ({ ...g, progress: null, problem })),
+      },
+    );
+  }, [computer, request, levers, caps, threshold]);
+  const cancel = () => {
+    computer.end();
+    setGains((g) => ({ ...g, progress: null }));
+  };
+  return { ...gains, cancel };
+}
