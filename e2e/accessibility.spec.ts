@@ -172,7 +172,7 @@ for (const theme of ['chalk', 'dim'] as const) {
 test('a phone on the bench: nothing is wider than 390 px', async ({ page }) => {
   await openMachine(page, 'Studio, 8-core');
   await page.setViewportSize({ width: 390, height: 800 });
-  for (const path of ['identify', 'outside', 'cooling', 'estimate', 'runs', 'history']) {
+  for (const path of ['identify', 'outside', 'cooling', 'estimate', 'runs', 'levers', 'history']) {
     await page.goto(page.url().replace(/[^/]+$/, path));
     await expect(page.getByTestId('answer-bar')).toContainText(/\d W/);
     const width = await page.evaluate(() => document.documentElement.scrollWidth);

@@ -11,6 +11,7 @@ const VIEWS = [
   'estimate',
   'runs',
   'runs?view=calibration',
+  'levers',
   'open-up',
   'open-up/parts',
   'open-up/score',

@@ -18,13 +18,13 @@ import { useMachineFile } from '../../documents/record/MachineFile';
 import { useDocument } from '../../documents/useDocument';
 import { useLabSettings } from '../../documents/useLaboratory';
 import { Kbd } from '../../kit/Kbd';
-import { useUndoWithPlace } from '../machine/useUndoWithPlace';
 import { ChosenTogether } from './ChosenTogether';
 import { BeforeAfter } from './BeforeAfter';
 import { LeverTable } from './LeverTable';
 import { orderWords } from './leverWords';
 import { PlanDesk } from './PlanDesk';
 import { SettingsCard } from './SettingsCard';
+import { TurnedRound } from './TurnedRound';
 import { useLeverGains } from './useLeverGains';
 
 const TOGETHER = 'together';
@@ -43,7 +43,6 @@ export function LeversStep() {
   const { view, keeper, error: plansError } = useDocument('plans', machine.id);
   const plans = (view?.value ?? NO_PLANS).plans;
   const open = plans.find((p) => p.id === params.get('plan')) ?? null;
-  const record = useUndoWithPlace();
   const { request } = live;
   const levels = useMemo(() => caps.filter((c) => typeof c === 'number'), [caps]);
   const cap = level !== null && levels.includes(level as number) ? level : middleCap(caps);
@@ -114,11 +113,11 @@ export function LeversStep() {
     setParams(next ? { plan: next.id } : {}, { replace: true });
   };
   const stepBack = (by: 'undo' | 'redo') => () => {
-    const step = keeper?.[by]();
+    // what was done to the plans first; else it is the record's
+    const step = keeper?.[by]() ?? kept.keeper[by]();
     if (step) toast(`${by === 'undo' ? 'Undone' : 'Done again'}: ${step.label}`, { id: 'undo' });
-    else record[by]();
   };
-  useCommands({ undo: stepBack('undo'), redo: stepBack('redo') });
+  useCommands({ undo: stepBack('undo'), redo: stepBack('redo') }, true);
   useCommands(
     open
       ? { 'next-plan': nextPlan }
@@ -267,6 +266,7 @@ export function LeversStep() {
             />
             <SettingsCard together={together[0]?.change ?? null} />
           </div>
+          <TurnedRound cap={cap} together={together[0]?.change ?? null} />
         </>
       )}
     </div>

@@ -133,8 +133,8 @@ function Kept({ kept }: { kept: PromiseKept }) {
       </p>
       <p className="text-small text-quiet">
         Runs are never just alike: what the machine of before would have read in the run after is
-        told by the model, moved by what it was off in the run before. {Math.round(watts.before)} W
-        before, {Math.round(watts.after)} W after
+        told by the model, moved by the share that it was off in the run before.{' '}
+        {Math.round(watts.before)} W before, {Math.round(watts.after)} W after
         {levelDbA &&
           `; ${levelDbA.before.toFixed(1)} dB(A) before, ${levelDbA.after.toFixed(1)} after`}
         .

@@ -3,6 +3,7 @@ import { readFigure } from '@zugluft/core/record/readFigure';
 import { SHOWN_DRAWS, SHOWN_SEED } from '@zugluft/core/uncertainty/wattsBand';
 import type { LeastLevel } from '@zugluft/core/uncertainty/leastLevel';
 import type { Splits } from '../../documents/answer/NoiseLadder';
+import { levelWords } from '../../documents/answer/levelWords';
 import { middleCap } from '../../documents/answer/caps';
 import { shownW } from '../../documents/answer/words';
 import { quietWorker } from '../../documents/answer/workers/quietClient';
@@ -10,12 +11,6 @@ import { latestOnly } from '../../documents/answer/workers/latestOnly';
 import { useMachineFile } from '../../documents/record/MachineFile';
 
 const MAX_W = 2000;
-
-/** “33 dB(A)”, or that fans off do, or that no level does. */
-function levelWords(level: number): string {
-  if (level === -Infinity) return 'fans off';
-  return level === Infinity ? 'out of reach' : `${level.toFixed(0)} dB(A)`;
-}
 
 /** The other way round: how quiet a machine can be at watts that are wanted, with its band. */
 export function QuietFor({ splits }: { splits: Splits | null }) {
