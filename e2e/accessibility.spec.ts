@@ -113,6 +113,12 @@ for (const theme of ['chalk', 'dim'] as const) {
     await page.keyboard.press('y');
     await expect(page.getByTestId('history')).toContainText('first kept');
     await check('history');
+    await page.keyboard.press('9');
+    await expect(page.locator('[data-lever] svg').first()).toBeVisible();
+    await page.locator('[data-levers] button[aria-expanded]').first().click();
+    await page.getByRole('button', { name: /the smallest fans/ }).click();
+    await expect(page.getByTestId('design-machine').getByRole('img')).toBeVisible();
+    await check('levers');
     await page.keyboard.press('p');
     const photo = page.getByRole('button', { name: /^open Underside/ });
     await expect(photo).toBeVisible();

@@ -226,7 +226,7 @@ export function LeversStep() {
               <span className="figure">{threshold.db}</span> dB or{' '}
               <span className="figure">{threshold.kelvin}</span> K
             </Link>
-            <span role="status" className="text-small text-quiet ml-auto">
+            <p role="status" className="text-small text-quiet ml-auto">
               {gains.progress && (
                 <>
                   {gains.progress.done} of {gains.progress.of}{' '}
@@ -235,7 +235,7 @@ export function LeversStep() {
                   </button>
                 </>
               )}
-            </span>
+            </p>
           </div>
           {(gains.problem ?? all.problem) && (
             <p role="alert" className="text-heat">
