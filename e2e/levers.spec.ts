@@ -217,6 +217,13 @@ test('turned round, settings for a workload, nonsense at every field', async ({ 
   await expect(page.getByTestId('design-fans')).toContainText(/55|58/);
   await expect(page.getByTestId('design-machine')).toContainText(/would do|none that/);
 
+  const keep = page.getByRole('region', { name: 'upkeep' });
+  await expect(keep.getByTestId('pays-dust')).toContainText('pays now');
+  await keep.getByLabel('hours of use in a year').fill('often');
+  await expect(keep).toContainText('hours from 1 to 8760');
+  await keep.getByLabel('hours of use in a year').fill('3000');
+  await expect(keep.getByTestId('pays-paste')).toContainText(/pays (now|in about)|does not pay/);
+
   // what is noticed is the laboratory's own
   await page.getByRole('link', { name: /noticeable from/ }).click();
   const watts = page.getByLabel('noticed from, W more');

@@ -431,4 +431,39 @@ export const METHOD: readonly MethodChapter[] = [
       },
     ],
   },
+  {
+    id: 'levers',
+    title: 'Levers',
+    intro:
+      'A lever is a change of the record. The machine is drawn before and after it with the same values for whatever both have in common, each cause by its name, so that the band is that of the difference and not of two bands. Levers pulled together are computed together. One is too small to feel where the band of its watts reaches zero or where fewer than half of the draws reach any of what the laboratory calls noticed. A calibration holds for what a lever leaves as it is.',
+    equations: [
+      {
+        title: 'Gain on common draws',
+        tex: String.raw`g_i = P_i(\text{after}) - P_i(\text{before})`,
+        where:
+          'P watts of both dies in their ratio at a cap in draw i. Levels and kelvins saved hold the watts of before: the least level that carries them, straight between levels drawn; the die nearest to its limit at the same fans.',
+        range: 'the same record but for the change',
+        source: 'common random numbers; Glasserman, Monte Carlo Methods, section 7.1; from memory',
+        file: 'core/levers/leverGains.ts',
+      },
+      {
+        title: 'Promise against two runs',
+        tex: String.raw`\Delta T = T_\text{room} + \frac{T_1 - T_{\text{room},1}}{\hat T_1 - T_{\text{room},1}}\,(\hat T_2 - T_\text{room}) - T_2`,
+        where:
+          'T₁ and T₂ what the die read before and after, T̂ what the machine of before would read in each of the two runs, over what is still possible. Runs are never just alike: watts, fans and room of the run after are those of the comparison.',
+        range: 'two settled runs, junctions read to 1 K',
+        source: 'rises over the room go with the watts',
+        file: 'core/levers/promiseKept.ts',
+      },
+      {
+        title: 'Dust',
+        tex: String.raw`1 - s(t) = (1 - s_0)\,(1 - r)^{h t / 1000}`,
+        where:
+          's share of the open face under lint, r what a thousand hours fill of what is open, h hours of use in a year. Cleaning pays once it brings the watts that are noticed; the band comes from the ranges of r and h.',
+        range: 'r 3 to 35 %, wide: rooms differ',
+        source: 'common practice, no source',
+        file: 'core/levers/upkeep.ts',
+      },
+    ],
+  },
 ];

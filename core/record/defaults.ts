@@ -374,6 +374,14 @@ export const DEFAULTS = {
   'shell.massKg': of(2.1, 1.5, 2.8, 'kg', 'mass, for how fast the machine warms up'),
   'shell.warmMassShare': shareOf(0.5, 0.3, 0.7, 'share of the mass that warms up with the shell'),
   'shell.specificHeatJkgK': of(800, 650, 950, 'J/kgK', 'specific heat of shell, board and battery'),
+  'upkeep.lintPerThousandHours': shareOf(
+    0.12,
+    0.03,
+    0.35,
+    'share of the open face of fins and mesh that a thousand hours of use fill with lint',
+  ),
+  'upkeep.hoursPerYear': of(1500, 400, 4000, 'h', 'hours of use in a year'),
+
   'settings.cpuShortWindowS': of(
     28,
     20,

@@ -25,6 +25,7 @@ import { orderWords } from './leverWords';
 import { PlanDesk } from './PlanDesk';
 import { SettingsCard } from './SettingsCard';
 import { TurnedRound } from './TurnedRound';
+import { UpkeepPanel } from './UpkeepPanel';
 import { useLeverGains } from './useLeverGains';
 
 const TOGETHER = 'together';
@@ -267,6 +268,7 @@ export function LeversStep() {
             <SettingsCard together={together[0]?.change ?? null} />
           </div>
           <TurnedRound cap={cap} together={together[0]?.change ?? null} />
+          <UpkeepPanel cap={cap} noticedW={threshold.watts} />
         </>
       )}
     </div>
