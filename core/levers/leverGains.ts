@@ -245,27 +245,62 @@ function kelvinSaved(
   caps: readonly Cap[],
   column: number,
 ): Float64Array[] {
-  const rows = Math.min(KELVIN_ROWS, before.plan.draws);
+  const own = nearestBefore(before, caps, column);
+  const rows = own.rows;
   const out = caps.map(() => new Float64Array(rows));
-  const model = { before: modelsOf(before.plan), after: modelsOf(after.plan) };
-  const { ratio } = before.open;
-  const share =
-    readoutOf(before.open) === TOGETHER
-      ? ratio
-      : { cpu: before.open.model.hasCpu ? 1 : 0, gpu: before.open.model.hasCpu ? 0 : 1 };
+  const modelAfter = modelsOf(after.plan);
   for (let row = 0; row < rows; row++) {
-    const a = model.before(row);
-    const b = model.after(row);
+    const b = modelAfter(row);
     caps.forEach((cap, k) => {
-      const watts = wattsAt(before, row, before.plan.caps.indexOf(cap), column);
-      const [cpuW, gpuW] = [watts * share.cpu, watts * share.gpu];
-      const own = a.settle(cap, cpuW, gpuW);
-      const other = b.settle(cap, cpuW, gpuW);
-      const nearest = own.reduce((best, j, i) => (j.leftK < own[best]!.leftK ? i : best), 0);
-      out[k]![row] = own[nearest]!.temperatureC - (other[nearest]?.temperatureC ?? NaN);
+      const { cpuW, gpuW, die, temperatureC } = own.at(row, k);
+      out[k]![row] = temperatureC - (b.settle(cap, cpuW, gpuW)[die]?.temperatureC ?? NaN);
     });
   }
   return out;
+}
+
+/** The die nearest to its limit in each row and at each cap, at the row's own watts. */
+interface NearestDie {
+  cpuW: number;
+  gpuW: number;
+  die: number;
+  temperatureC: number;
+}
+interface Nearest {
+  rows: number;
+  at: (row: number, cap: number) => NearestDie;
+}
+
+/** The machine before is the same for every lever. */
+const known = new WeakMap<DrawnMachine, Map<string, Nearest>>();
+
+function nearestBefore(machine: DrawnMachine, caps: readonly Cap[], column: number): Nearest {
+  const own = known.get(machine) ?? new Map<string, Nearest>();
+  known.set(machine, own);
+  const key = `${column} ${caps.join()}`;
+  const there = own.get(key);
+  if (there) return there;
+  const rows = Math.min(KELVIN_ROWS, machine.plan.draws);
+  const modelOf = modelsOf(machine.plan);
+  const { ratio, model } = machine.open;
+  const share =
+    readoutOf(machine.open) === TOGETHER
+      ? ratio
+      : { cpu: model.hasCpu ? 1 : 0, gpu: model.hasCpu ? 0 : 1 };
+  const all: NearestDie[] = [];
+  for (let row = 0; row < rows; row++) {
+    const m = modelOf(row);
+    for (const cap of caps) {
+      const watts = wattsAt(machine, row, machine.plan.caps.indexOf(cap), column);
+      const [cpuW, gpuW] = [watts * share.cpu, watts * share.gpu];
+      const dies = m.settle(cap, cpuW, gpuW);
+      const die = dies.reduce((best, j, i) => (j.leftK < dies[best]!.leftK ? i : best), 0);
+      all.push({ cpuW, gpuW, die, temperatureC: dies[die]!.temperatureC });
+    }
+  }
+  const made: Nearest = { rows, at: (row, cap) => all[row * caps.length + cap]! };
+  own.set(key, made);
+  return made;
 }
 
 /** Machines of the rows of a plan, settled at watts with the fans at a cap. */
