@@ -117,6 +117,13 @@ test('a dusty machine: the lever with the greatest gain per minute becomes a pla
   await expect(chosen).toContainText('their sum would be');
   await page.keyboard.press('Space');
   await expect(chosen).toContainText('The one chosen');
+  // it lies over the ladder and the envelope
+  await page.keyboard.press('ArrowUp');
+  const rung = page.getByRole('list', { name: 'noise ladder' }).locator('[data-cap="36"]');
+  await expect(rung.getByTestId('rung-over')).toContainText('W: Clean fins, fans and mesh');
+  await row(page, 'raise-rear').hover();
+  await expect(rung.getByTestId('rung-over')).toContainText('W: Raise the rear edge');
+  await page.getByRole('heading', { name: 'Upkeep' }).hover();
   await expect(page.getByTestId('before-after')).toContainText('today');
   await expect(page.getByTestId('quietest')).toContainText('with the chosen');
 

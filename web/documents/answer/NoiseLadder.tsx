@@ -2,6 +2,7 @@ import type { CapEstimate, Readout } from '@zugluft/core/case/answer';
 import type { StoredBand } from '@zugluft/core/uncertainty/storedBands';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import type { ReactNode } from 'react';
+import type { Overlay } from './overlay';
 import { marksByRung, markWatts, type RunMark } from './runMarks';
 import { capWord, heldWords, shownW, splitWords, wattsText } from './words';
 
@@ -41,6 +42,7 @@ export function NoiseLadder({
   splits = null,
   atLeastW = 10,
   marks = NO_MARKS,
+  over = null,
 }: {
   caps: readonly CapEstimate[];
   readout: ReadoutName;
@@ -53,6 +55,8 @@ export function NoiseLadder({
   atLeastW?: number;
   /** What runs sustained. */
   marks?: readonly RunMark[];
+  /** What a change would add to the watts shown. */
+  over?: Overlay | null;
 }) {
   const measured = marksByRung(marks, caps, readout);
   const rungs = [...caps].reverse();
@@ -61,6 +65,7 @@ export function NoiseLadder({
     atLeastW,
     ...rungs.map((c) => of(c)?.p95 ?? of(c)?.watts ?? 0),
     ...[...measured.values()].flat().map((m) => markWatts(m).watts),
+    ...rungs.map((c) => (of(c) ? shownW(of(c)!) + (over?.gainedW.get(c.cap) ?? 0) : 0)),
   ]);
   return (
     <Ladder stale={stale} provisional={provisional}>
@@ -69,6 +74,7 @@ export function NoiseLadder({
         const set = c.configured[readout];
         const w = r ? shownW(r) : 0;
         const cut = r && set && shownW(set) < w * 0.995 ? set : null;
+        const gained = over?.gainedW.get(c.cap);
         const parts = readout === 'together' && splits && r ? splits.carried(w) : null;
         const setParts = cut && readout === 'together' && splits ? splits.set(shownW(cut)) : null;
         return (
@@ -81,6 +87,9 @@ export function NoiseLadder({
             scale={scale}
             provisional={provisional}
             marks={measured.get(c.cap)}
+            over={
+              gained === undefined ? null : { name: over!.name, watts: Math.max(0, w + gained) }
+            }
           >
             {r && (
               <>
@@ -144,6 +153,7 @@ function Rung({
   scale,
   provisional,
   marks = NO_MARKS,
+  over = null,
   children,
 }: {
   cap: Cap;
@@ -157,6 +167,8 @@ function Rung({
   provisional: boolean;
   /** What runs sustained at it. */
   marks?: readonly RunMark[] | undefined;
+  /** What it would be after a change. */
+  over?: { name: string; watts: number } | null;
   /** What stands after the band. */
   children: ReactNode;
 }) {
@@ -197,6 +209,12 @@ function Rung({
             )}
           </>
         )}
+        {over && (
+          <span
+            className="absolute -inset-y-1 w-[2px] -ml-px bg-heat"
+            style={{ left: share(over.watts) }}
+          />
+        )}
         {marks.map((m) => (
           <span
             key={m.key}
@@ -213,6 +231,11 @@ function Rung({
           {band && `${wattsText(band.p05)} to ${wattsText(band.p95)} W`}
           {band && children && ' · '}
           {children}
+          {over && (
+            <span className="block text-heat" data-testid="rung-over">
+              {wattsText(over.watts)} W: {over.name}
+            </span>
+          )}
           {marks.map((m) => (
             <span key={m.key} className="block" data-testid="rung-measured">
               ◇ {measuredText(m)} W measured: {m.name}

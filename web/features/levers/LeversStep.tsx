@@ -23,9 +23,11 @@ import { BeforeAfter } from './BeforeAfter';
 import { LeverTable } from './LeverTable';
 import { orderWords } from './leverWords';
 import { PlanDesk } from './PlanDesk';
+import { PlanTabs } from './PlanTabs';
 import { SettingsCard } from './SettingsCard';
 import { TurnedRound } from './TurnedRound';
 import { UpkeepPanel } from './UpkeepPanel';
+import { useLeverOverlay } from './useLeverOverlay';
 import { useLeverGains } from './useLeverGains';
 
 const TOGETHER = 'together';
@@ -84,6 +86,20 @@ export function LeversStep() {
   );
   const all = useLeverGains(open ? null : request, together, levels, threshold);
   const togetherGain = all.at.get(TOGETHER)?.at[at] ?? null;
+  const overId = pointed ?? (chosen.length > 0 ? TOGETHER : null);
+  const overName =
+    overId !== TOGETHER
+      ? levers.find((l) => l.id === overId)?.name
+      : chosen.length > 1
+        ? 'with the chosen'
+        : chosen[0]?.name;
+  const overMoves = overId === TOGETHER ? together[0] : levers.find((l) => l.id === overId);
+  const overAt = (overId === TOGETHER ? all : gains).at.get(overId ?? '')?.at;
+  useLeverOverlay(
+    overName ?? '',
+    // what moves the setting adds no watts of the cooling
+    !open && overMoves?.moves === 'cooling' ? overAt : undefined,
+  );
   const choose = (id: string) => {
     const next = asked.includes(id) ? asked.filter((x) => x !== id) : [...asked, id];
     setAsked(next);
@@ -141,40 +157,14 @@ export function LeversStep() {
       </p>
     );
   }
-  const tab = (pressed: boolean) =>
-    `cursor-pointer hover:text-ink ${pressed ? 'text-ink font-semibold' : 'text-quiet'}`;
   const shownOver = levers.find((l) => l.id === pointed && l.change.length > 0);
   return (
     <div>
-      {plans.length > 0 && (
-        <nav
-          aria-label="plans"
-          className="flex flex-wrap gap-x-4 gap-y-1 items-center pb-2 text-[0.95rem] no-print"
-        >
-          <button
-            type="button"
-            aria-pressed={!open}
-            className={tab(!open)}
-            onClick={() => setParams({}, { replace: true })}
-          >
-            what would help
-          </button>
-          {plans.map((p, i) => (
-            <button
-              key={p.id}
-              type="button"
-              aria-pressed={p.id === open?.id}
-              className={tab(p.id === open?.id)}
-              onClick={() => setParams({ plan: p.id }, { replace: true })}
-            >
-              plan <span className="figure">{i + 1}</span>
-            </button>
-          ))}
-          <span>
-            <Kbd>d</Kbd>
-          </span>
-        </nav>
-      )}
+      <PlanTabs
+        plans={plans}
+        open={open?.id ?? null}
+        choose={(plan) => setParams(plan === null ? {} : { plan }, { replace: true })}
+      />
       {plansError && (
         <p role="alert" className="text-heat">
           The plans could not be read: {plansError.message}.

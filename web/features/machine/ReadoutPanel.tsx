@@ -10,6 +10,7 @@ import {
   READOUT_WORDS,
   type ReadoutName,
 } from '../../documents/answer/NoiseLadder';
+import { useOverlay } from '../../documents/answer/overlay';
 import { splitsOf } from '../../documents/answer/splits';
 import { ruledLimits } from '../../documents/answer/ruledLimits';
 import { partsOf } from '../../documents/record/draft';
@@ -43,6 +44,7 @@ export function ReadoutPanel() {
     marks,
   } = useMachineFile();
   const [name, setName] = useState<ReadoutName>('together');
+  const overlay = useOverlay();
   const { theme } = useTheme();
   // the estimate step shows the envelope in full
   const { pathname } = useLocation();
@@ -117,6 +119,7 @@ export function ReadoutPanel() {
           provisional={provisional}
           splits={splits}
           marks={marks}
+          over={shown === 'together' ? overlay : null}
         />
       )}
       {!caps &&
