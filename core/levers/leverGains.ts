@@ -1,8 +1,9 @@
 import { openCase, type CaseRequest, type OpenCase } from '../case/openCase';
-import { capsOf } from '../case/laboratory';
+import { capsOf, MAX_CAP_DBA, MIN_CAP_DBA } from '../case/laboratory';
 import { stateForCap, type Cap } from '../envelope/fanStates';
 import { settleAt } from '../envelope/pointReadout';
 import { buildModel } from '../network/machineModel';
+import { whereReached } from '../numerics/monotoneCubic';
 import { createState, junctionC, startFrom, type LinearState } from '../network/steadyState';
 import { resolveCase } from '../record/resolveCase';
 import { drawFigures, figuresOf } from '../uncertainty/drawnFigures';
@@ -66,20 +67,35 @@ export interface DrawnMachine {
 }
 
 const DRAWS = 400;
-/** Levels between which the level for some watts is read straight, dB apart; and rows whose temperatures are told. */
-const NEAR_DB = 2;
+/** Levels between which the level for some watts is read off lie no farther apart than this, and reach so far beyond the caps, dB. */
+const APART_DB = 5;
+const BEYOND_DB = [4, 8];
+/** Rows whose temperatures are told. */
 const KELVIN_ROWS = 100;
 const TOGETHER = 2;
 const NOTICED = 0.5;
 /** Fewer watts than any reading shows. */
 const ZERO_W = 0.05;
 
-/** Caps at which draws are made: those asked for, those beside them, and the laboratory's. */
+/** Caps at which draws are made: those asked for, the laboratory's, what lies between them, and some beyond them. */
 function gridOf(open: OpenCase, caps: readonly Cap[]): Cap[] {
-  const numbers = [...caps, ...capsOf(open.lab)].filter((c): c is number => typeof c === 'number');
-  const beside = caps.flatMap((c) => (typeof c === 'number' ? [c - NEAR_DB, c + NEAR_DB] : []));
-  const levels = [...new Set([...numbers, ...beside])].sort((a, b) => a - b);
-  return ['off', ...levels, 'full'];
+  const known = [...caps, ...capsOf(open.lab)].filter((c): c is number => typeof c === 'number');
+  const least = Math.min(...known);
+  const most = Math.max(...known);
+  const all = [
+    ...known,
+    ...BEYOND_DB.flatMap((d) => [
+      Math.max(MIN_CAP_DBA, least - d),
+      Math.min(MAX_CAP_DBA, most + d),
+    ]),
+  ].sort((x, y) => x - y);
+  const levels = all.flatMap((level, i) => {
+    const next = all[i + 1];
+    if (next === undefined) return [level];
+    const pieces = Math.max(1, Math.ceil((next - level) / APART_DB));
+    return Array.from({ length: pieces }, (_, k) => level + ((next - level) * k) / pieces);
+  });
+  return ['off', ...new Set(levels), 'full'];
 }
 
 /** The readout whose watts are told: both dies, or the only one. */
@@ -167,6 +183,8 @@ export function gainsBetween(
   const draws = before.plan.draws;
   const column = readoutOf(before.open) + (moves === 'setting' ? READOUTS : 0);
   const kelvin = kelvinSaved(before, after, caps, column);
+  const levelBefore = levelReader(before, column);
+  const levelAfter = levelReader(after, column);
   return caps.map((cap, k) => {
     const at = before.plan.caps.indexOf(cap);
     const watts = new Float64Array(draws);
@@ -174,7 +192,7 @@ export function gainsBetween(
     for (let row = 0; row < draws; row++) {
       const own = wattsAt(before, row, at, column);
       watts[row] = wattsAt(after, row, after.plan.caps.indexOf(cap), column) - own;
-      db[row] = levelFor(before, row, column, own) - levelFor(after, row, column, own);
+      db[row] = levelBefore(row, own) - levelAfter(row, own);
     }
     const kelvins = kelvin[k]!;
     let noticed = 0;
@@ -222,20 +240,18 @@ const wattsAt = ({ plan, drawn }: DrawnMachine, row: number, cap: number, column
 const levelsOf = ({ plan }: DrawnMachine): { dbA: number; at: number }[] =>
   plan.caps.flatMap((c, at) => (typeof c === 'number' ? [{ dbA: c, at }] : []));
 
-/** The least level that holds some watts in a row, dB(A), straight between the levels drawn; within them. */
-function levelFor(machine: DrawnMachine, row: number, column: number, watts: number): number {
+/** The least level that holds some watts, dB(A), by row; between the levels drawn along a smooth curve, and within them. */
+function levelReader(
+  machine: DrawnMachine,
+  column: number,
+): (row: number, watts: number) => number {
   const levels = levelsOf(machine);
-  const first = levels[0]!;
-  let before = first.dbA;
-  let had = wattsAt(machine, row, first.at, column);
-  if (had >= watts) return first.dbA;
-  for (const { dbA, at } of levels.slice(1)) {
-    const has = wattsAt(machine, row, at, column);
-    if (has >= watts) return before + ((watts - had) / (has - had)) * (dbA - before);
-    before = dbA;
-    had = has;
-  }
-  return before;
+  const dbA = levels.map((l) => l.dbA);
+  const has = new Float64Array(levels.length);
+  return (row, watts) => {
+    for (let i = 0; i < has.length; i++) has[i] = wattsAt(machine, row, levels[i]!.at, column);
+    return whereReached(dbA, has, watts);
+  };
 }
 
 /** By cap: how much cooler the die nearest to its limit is, at the watts and fans of before. */

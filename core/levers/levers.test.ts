@@ -105,6 +105,28 @@ test('more conductance never loses watts of a machine; levers pulled together do
   expect(other).toEqual(one);
 });
 
+test('the level saved, re-inserted, carries the watts of before to within 0.05 dB, at the quietest cap too', () => {
+  for (const [seed, cap] of [
+    [1, 28],
+    [5, 32],
+    [3, 34],
+    [4, 38],
+  ] as const) {
+    const options = { caps: [cap], draws: 1, seed };
+    const before = drawMachine({ record }, options);
+    const after = drawChanged(before, COOLER, options);
+    const { dbSaved } = gainsBetween(before, after, 'cooling', options)[0]!;
+    expect(dbSaved.p50).toBeGreaterThan(0.3);
+    const wattsOf = (m: typeof before, level: number) =>
+      m.drawn.watts[m.plan.caps.indexOf(level) * COLUMNS + 2]!;
+    const at = (level: number) =>
+      wattsOf(drawChanged(before, COOLER, { ...options, caps: [level] }), level);
+    const quieter = cap - dbSaved.p50;
+    const perDb = (at(quieter + 0.5) - at(quieter - 0.5)) / 1;
+    expect(Math.abs(at(quieter) - wattsOf(before, cap)) / perDb).toBeLessThan(0.05);
+  }
+});
+
 // common practice, no source: premium paste does nothing on a small heat sink and something under a strong die
 test('premium paste is not felt on a small heat sink, and is where the die is strong for its sink', () => {
   const premium = (r: CaseRecord) => leversOf(r).find((l) => l.id === 'premium-interface')!.change;

@@ -1,0 +1,68 @@
+/** Halvings by which a place is sought: far finer than any reading. */
+const HALVINGS = 40;
+
+/**
+ * Where a rising curve through points reaches a value. Between the points it is a cubic whose slopes keep it rising, so that it is as
+ * smooth as what it stands for and never turns back.
+ *
+ * @param x places, rising
+ * @param y values at them, nowhere falling
+ * @param wanted value
+ * @returns the first place; the first of all where it is reached there already, the last where it never is
+ * @example whereReached([0, 1, 2], [0, 1, 4], 1) // 1
+ * Source: Fritsch & Butland, SIAM J. Sci. Stat. Comput. 5 (1984) 300–304; from memory.
+ */
+export function whereReached(x: ArrayLike<number>, y: ArrayLike<number>, wanted: number): number {
+  const last = x.length - 1;
+  if (wanted <= y[0]!) return x[0]!;
+  let i = 0;
+  while (i < last && y[i + 1]! < wanted) i++;
+  if (i === last) return x[last]!;
+  const h = x[i + 1]! - x[i]!;
+  const from = slopeAt(x, y, i);
+  const to = slopeAt(x, y, i + 1);
+  let lo = 0;
+  let hi = 1;
+  for (let k = 0; k < HALVINGS; k++) {
+    const t = 0.5 * (lo + hi);
+    const u = 1 - t;
+    const value =
+      (1 + 2 * t) * u * u * y[i]! +
+      t * u * u * h * from +
+      t * t * (3 - 2 * t) * y[i + 1]! -
+      t * t * u * h * to;
+    if (value < wanted) lo = t;
+    else hi = t;
+  }
+  return x[i]! + hi * h;
+}
+
+/** Slope at a point: a weighted harmonic mean of those beside it; nought at a level stretch. */
+function slopeAt(x: ArrayLike<number>, y: ArrayLike<number>, i: number): number {
+  const last = x.length - 1;
+  const secant = (k: number) => (y[k + 1]! - y[k]!) / (x[k + 1]! - x[k]!);
+  if (last < 2) return secant(0);
+  if (i === 0) return atEnd(secant(0), secant(1), x[1]! - x[0]!, x[2]! - x[1]!);
+  if (i === last) {
+    return atEnd(
+      secant(last - 1),
+      secant(last - 2),
+      x[last]! - x[last - 1]!,
+      x[last - 1]! - x[last - 2]!,
+    );
+  }
+  const a = secant(i - 1);
+  const b = secant(i);
+  if (!(a * b > 0)) return 0;
+  const before = x[i]! - x[i - 1]!;
+  const after = x[i + 1]! - x[i]!;
+  const w1 = 2 * after + before;
+  const w2 = after + 2 * before;
+  return (w1 + w2) / (w1 / a + w2 / b);
+}
+
+/** Three-point slope at an end, between nought and three times the secant beside it. */
+function atEnd(own: number, next: number, h: number, hNext: number): number {
+  const slope = ((2 * h + hNext) * own - h * next) / (h + hNext);
+  return Math.min(3 * own, Math.max(0, slope));
+}
