@@ -6,6 +6,8 @@ import { fitMultipliers } from '@zugluft/core/calibration/fitMultipliers';
 import { runsToMake } from '@zugluft/core/method/evidence';
 import { estimate } from '@zugluft/core/case/estimate';
 import { fanState } from '@zugluft/core/envelope/fanStates';
+import { drawMachine, gainsOfChange } from '@zugluft/core/levers/leverGains';
+import { possibleLevers } from '@zugluft/core/levers/possibleLevers';
 import { buildModel } from '@zugluft/core/network/machineModel';
 import { solveInto, solveLinear } from '@zugluft/core/network/steadyState';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
@@ -45,6 +47,10 @@ const bandsDrawn = roomForDraws(bands, SHOWN_DRAWS);
 
 const fiveRuns = runsToMake(openCase({ record: two }), 5);
 
+const sixLevers = possibleLevers(two)
+  .filter((l) => l.change.length > 0)
+  .slice(0, 6);
+
 interface Row {
   name: string;
   run: () => void;
@@ -83,6 +89,16 @@ const rows: Row[] = [
     name: 'calibration of five runs, two-fan example',
     run: () => void fitMultipliers(openCase({ record: two }), fiveRuns),
     bound: 3000,
+  },
+  {
+    name: '30 levers × 5 caps × 400 draws, two-fan example (from 6)',
+    run: () => {
+      const options = { caps, draws: SHOWN_DRAWS };
+      const before = drawMachine({ record: two }, options);
+      for (const lever of sixLevers) gainsOfChange(before, lever, options);
+    },
+    bound: 2000,
+    times: 30 / sixLevers.length,
   },
   {
     name: '30 minutes of firmware behaviour in steps of 0.5 s, two-fan example',

@@ -86,3 +86,8 @@ export type LeverPlan = z.infer<typeof planSchema>;
 export type LeverPlans = z.infer<typeof plansSchema>;
 
 export const NO_PLANS: LeverPlans = { format: 'zugluft-plans', formatVersion: 1, plans: [] };
+
+/** The format of plans as a JSON Schema document, for other programs that read them. */
+export function plansJsonSchema(): string {
+  return `${JSON.stringify(z.toJSONSchema(plansSchema, { io: 'input' }), null, 2)}\n`;
+}

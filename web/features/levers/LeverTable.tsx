@@ -3,7 +3,7 @@ import { minutesOf, type WeighedLever } from '@zugluft/core/levers/rankLevers';
 import type { OpenUpLog } from '@zugluft/core/service/openUpLog';
 import { GainBand } from './GainBand';
 import { LeverDetails } from './LeverDetails';
-import { signed } from './leverWords';
+import { feltWords, signed } from './leverWords';
 
 const canPull = ({ lever }: WeighedLever) => lever.possible && lever.change.length > 0;
 
@@ -133,11 +133,8 @@ export function LeverTable({
                     <>
                       <span className="figure">{Math.round(100 * gain.chanceNoticeable)}</span>{' '}
                       <span className="unit">%</span>
-                      {gain.tooSmallToFeel && (
-                        <span className="block text-small">
-                          {/* the watts may be none while kelvins are felt */}
-                          {gain.chanceNoticeable < 0.5 ? '' : 'may be '}too small to feel
-                        </span>
+                      {feltWords(gain) && (
+                        <span className="block text-small">{feltWords(gain)}</span>
                       )}
                     </>
                   )}

@@ -1,3 +1,4 @@
+import type { LeverGain } from '@zugluft/core/levers/leverGains';
 import type { Ranking } from '@zugluft/core/levers/rankLevers';
 import type { LeverPlan } from '@zugluft/core/levers/plansDocument';
 
@@ -29,4 +30,16 @@ export function gainWords({
     d.p50 >= 0 ? `${d.p50.toFixed(1)} dB quieter` : `${(-d.p50).toFixed(1)} dB louder`;
   const cooler = k.p50 >= 0 ? `${k.p50.toFixed(1)} K cooler` : `${(-k.p50).toFixed(1)} K hotter`;
   return `${signed(w.p50)} W (${bandWords(w)}); at equal watts ${quieter}, ${cooler}`;
+}
+
+/** What stands below the chance: nothing where a lever is felt. */
+export function feltWords({
+  wattsGained,
+  chanceNoticeable,
+  tooSmallToFeel,
+}: Pick<LeverGain, 'wattsGained' | 'chanceNoticeable' | 'tooSmallToFeel'>): string {
+  if (wattsGained.p95 < 0) return 'a loss';
+  if (!tooSmallToFeel) return '';
+  // the watts may be none while kelvins are felt
+  return chanceNoticeable < 0.5 ? 'too small to feel' : 'may be too small to feel';
 }
