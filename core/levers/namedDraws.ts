@@ -7,12 +7,17 @@ import { latinHypercube } from '../uncertainty/random';
  *
  * @param plan from `planDraws`
  * @param seed whole number
+ * @param nameOf by what a column is drawn, its own name by default; of two machines those of the same name are drawn alike
  * @returns the same plan with other draws
  */
-export function namedDraws(plan: DrawPlan, seed: number): DrawPlan {
+export function namedDraws(
+  plan: DrawPlan,
+  seed: number,
+  nameOf: (column: DrawPlan['columns'][number]) => string = (c) => c.name,
+): DrawPlan {
   const { columns, draws, calibrated, open } = plan;
   const u = new Float64Array(plan.u.length);
-  columns.forEach(({ name }, c) => u.set(columnOf(name, draws, seed), c * draws));
+  columns.forEach((column, c) => u.set(columnOf(nameOf(column), draws, seed), c * draws));
   if (!open.calibration) return { ...plan, u };
   // each row takes one whole set of what the calibration leaves possible
   const choice = columnOf('calibration', draws, seed);

@@ -1,0 +1,114 @@
+import { basename } from 'node:path';
+import { parseArgs } from 'node:util';
+import { capsOf } from '@zugluft/core/case/laboratory';
+import { openCase, UnknownSettingError } from '@zugluft/core/case/openCase';
+import { compareMachines } from '@zugluft/core/compare/compareMachines';
+import type { CaseRecord } from '@zugluft/core/record/recordSchema';
+import { BadInput } from './badInput';
+import { capsOption, wholeOption } from './options';
+import { recordOfFile } from './recordFile';
+
+const USAGE =
+  'usage: npm run --silent compare -- RECORD.json RECORD.json … [--caps 32,36,40] [--draws 400] [--seed 1]';
+const OPTIONS = {
+  caps: { type: 'string' },
+  draws: { type: 'string' },
+  seed: { type: 'string' },
+} as const;
+const MOST_CAPS = 20;
+const MOST_DRAWS = 20_000;
+const MOST_MACHINES = 200;
+
+/**
+ * The compare command: machines side by side, and how likely one is better than another.
+ *
+ * @param argv words after the command's name
+ * @param tell told of progress
+ * @returns the JSON document for stdout, and the exit code
+ */
+export function run(
+  argv: readonly string[],
+  tell: (line: string) => void = () => undefined,
+): { stdout: string; code: number } {
+  try {
+    return { stdout: JSON.stringify(compare(argv, tell)), code: 0 };
+  } catch (cause) {
+    if (!(cause instanceof BadInput || cause instanceof UnknownSettingError)) throw cause;
+    const path = cause instanceof BadInput ? cause.path : '--setting';
+    return { stdout: JSON.stringify({ error: { path, message: cause.message } }), code: 2 };
+  }
+}
+
+function compare(argv: readonly string[], tell: (line: string) => void): object {
+  let parsed;
+  try {
+    parsed = parseArgs({ args: [...argv], allowPositionals: true, options: OPTIONS });
+  } catch (cause) {
+    tell(USAGE);
+    throw new BadInput('', (cause as Error).message);
+  }
+  const { values: v, positionals: files } = parsed;
+  if (files.length === 0 || files.length > MOST_MACHINES) {
+    tell(USAGE);
+    throw new BadInput('', `needs 1 to ${MOST_MACHINES} record files`);
+  }
+  const draws = wholeOption('--draws', v.draws, 1, MOST_DRAWS);
+  const seed = wholeOption('--seed', v.seed, 0, 2 ** 32 - 1);
+  const caps =
+    v.caps === undefined
+      ? capsOf().filter((c) => typeof c === 'number')
+      : [...new Set(capsOption('--caps', v.caps, MOST_CAPS))];
+  const machines = files.map((file) => {
+    const record = recordOf(file, files.length);
+    const request = { record };
+    openCase(request);
+    return { name: nameOf(record, file), request };
+  });
+  const { machines: compared, better } = compareMachines(machines, {
+    caps,
+    ...(draws === undefined ? {} : { draws }),
+    ...(seed === undefined ? {} : { seed }),
+    progress: (done, of) => tell(`${done} of ${of} machines`),
+  });
+  return {
+    format: 'zugluft-comparison',
+    formatVersion: 1,
+    machines: compared.map((m) => ({
+      ...m,
+      at: m.at.map(({ cap, p05, p50, p95 }) => ({
+        cap,
+        p05: rounded(p05),
+        p50: rounded(p50),
+        p95: rounded(p95),
+      })),
+      wattsPerDb: orNull(m.wattsPerDb),
+      wattsPerKg: orNull(m.wattsPerKg),
+      wattsPerMm: orNull(m.wattsPerMm),
+      finAreaCm2: rounded(m.finAreaCm2),
+      sweptCm2: rounded(m.sweptCm2),
+      pipeSectionMm2: rounded(m.pipeSectionMm2),
+    })),
+    better,
+  };
+}
+
+/** A record's file; where there are several, what is wrong says in which. */
+function recordOf(file: string, of: number): CaseRecord {
+  try {
+    return recordOfFile(file);
+  } catch (cause) {
+    if (!(cause instanceof BadInput) || of === 1) throw cause;
+    throw new BadInput(cause.path, `${file}: ${cause.message}`);
+  }
+}
+
+const rounded = (x: number): number => Number(x.toPrecision(6));
+const orNull = (x: number | null) => (x === null ? null : rounded(x));
+
+/** Maker, model and variant, else the file's own name. */
+function nameOf({ identity }: CaseRecord, file: string): string {
+  const words = [identity?.maker, identity?.model, identity?.variant].filter(
+    (x): x is string => typeof x === 'string' && x.trim() !== '',
+  );
+  return words.join(' ') || basename(file).replace(/\.[^.]+$/, '');
+}

@@ -1,0 +1,7 @@
+import { run } from './compare';
+
+const { stdout, code } = run(process.argv.slice(2), (line) => {
+  process.stderr.write(`${line}\n`);
+});
+process.stdout.write(`${stdout}\n`);
+process.exitCode = code;
