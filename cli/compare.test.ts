@@ -20,14 +20,16 @@ interface Answer {
   machines: { name: string; at: { cap: number; p05: number; p50: number; p95: number }[] }[];
   better: { a: string; b: string; cap: number; chance: number }[];
 }
-const compare = (...argv: string[]) => {
-  const { stdout, code } = run(argv);
+const compare = async (...argv: string[]) => {
+  const { stdout, code } = await run(argv);
   return { ...(JSON.parse(stdout) as Answer), code };
 };
 
-test('machines with their bands, and each pair at each cap', () => {
+test('machines with their bands, and each pair at each cap', async () => {
   const told: string[] = [];
-  const { stdout, code } = run([TWO, ONE, '--caps', '32,36', '--draws', '60'], (l) => told.push(l));
+  const { stdout, code } = await run([TWO, ONE, '--caps', '32,36', '--draws', '60'], (l) =>
+    told.push(l),
+  );
   const answer = JSON.parse(stdout) as Answer;
   expect(code).toBe(0);
   expect(answer).toMatchObject({ format: 'zugluft-comparison', formatVersion: 1 });
@@ -47,17 +49,18 @@ test('machines with their bands, and each pair at each cap', () => {
   expect(told).toEqual(['1 of 2 machines', '2 of 2 machines']);
 });
 
-test('the same words give the same answer, another seed another one', () => {
+test('the same words give the same answer, another seed another one', async () => {
   const args = [TWO, '--caps', '36', '--draws', '30'];
-  expect(run(args)).toEqual(run(args));
-  expect(run([...args, '--seed', '2']).stdout).not.toBe(run(args).stdout);
+  const first = await run(args);
+  expect(await run(args)).toEqual(first);
+  expect((await run([...args, '--seed', '2'])).stdout).not.toBe(first.stdout);
 });
 
-test('a machine without a name has that of its file; a count is taken like a record', () => {
+test('a machine without a name has that of its file; a count is taken like a record', async () => {
   const { identity: _, ...nameless } = JSON.parse(readFileSync(ONE, 'utf8')) as {
     identity: object;
   };
-  const found = compare(
+  const found = await compare(
     write('bench-find.json', nameless),
     example('count-two-fans'),
     '--caps',
@@ -78,18 +81,18 @@ test.each<[string, string[], { path: string; message: RegExp }]>([
   ['too many draws', [TWO, '--draws', '1e9'], { path: '--draws', message: /./ }],
   ['half a draw', [TWO, '--draws', '1.5'], { path: '--draws', message: /./ }],
   ['a seed below nought', [TWO, '--seed=-1'], { path: '--seed', message: /./ }],
-])('%s is refused at its place', (_, argv, { path, message }) => {
-  const found = compare(...argv);
+])('%s is refused at its place', async (_, argv, { path, message }) => {
+  const found = await compare(...argv);
   expect(found.code).toBe(2);
   expect(found.error!.path).toBe(path);
   expect(found.error!.message).toMatch(message);
 });
 
-test('of several files the one that is wrong is named, with its field', () => {
+test('of several files the one that is wrong is named, with its field', async () => {
   const broken = JSON.parse(readFileSync(ONE, 'utf8')) as { shell: { widthMm: unknown } };
   broken.shell.widthMm = 'wide';
   const file = write('broken.json', broken);
-  const { error } = compare(TWO, file);
+  const { error } = await compare(TWO, file);
   expect(error!.path).toBe('shell.widthMm');
   expect(error!.message).toContain('broken.json');
 });

@@ -1,9 +1,10 @@
 import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
 import { capsOf } from '@zugluft/core/case/laboratory';
-import { openCase, UnknownSettingError } from '@zugluft/core/case/openCase';
+import { openCase } from '@zugluft/core/case/openCase';
 import { compareMachines } from '@zugluft/core/compare/compareMachines';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
+import { answered, type Answered } from './answered';
 import { BadInput } from './badInput';
 import { capsOption, wholeOption } from './options';
 import { recordOfFile } from './recordFile';
@@ -26,18 +27,10 @@ const MOST_MACHINES = 200;
  * @param tell told of progress
  * @returns the JSON document for stdout, and the exit code
  */
-export function run(
+export const run = (
   argv: readonly string[],
   tell: (line: string) => void = () => undefined,
-): { stdout: string; code: number } {
-  try {
-    return { stdout: JSON.stringify(compare(argv, tell)), code: 0 };
-  } catch (cause) {
-    if (!(cause instanceof BadInput || cause instanceof UnknownSettingError)) throw cause;
-    const path = cause instanceof BadInput ? cause.path : '--setting';
-    return { stdout: JSON.stringify({ error: { path, message: cause.message } }), code: 2 };
-  }
-}
+): Promise<Answered> => answered(() => compare(argv, tell));
 
 function compare(argv: readonly string[], tell: (line: string) => void): object {
   let parsed;

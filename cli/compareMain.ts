@@ -1,6 +1,6 @@
 import { run } from './compare';
 
-const { stdout, code } = run(process.argv.slice(2), (line) => {
+const { stdout, code } = await run(process.argv.slice(2), (line) => {
   process.stderr.write(`${line}\n`);
 });
 process.stdout.write(`${stdout}\n`);

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { z } from 'zod';
 import { capsOf } from '@zugluft/core/case/laboratory';
-import { openCase, UnknownSettingError, type CaseRequest } from '@zugluft/core/case/openCase';
+import { openCase, type CaseRequest } from '@zugluft/core/case/openCase';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { applyChanges, ImpossibleChange } from '@zugluft/core/levers/applyChanges';
 import type { Lever } from '@zugluft/core/levers/lever';
@@ -10,6 +10,7 @@ import { possibleLevers } from '@zugluft/core/levers/possibleLevers';
 import { planDocument } from '@zugluft/core/levers/planDocument';
 import type { Wanted } from '@zugluft/core/levers/splitWatts';
 import type { Need } from '@zugluft/core/uncertainty/leastLevel';
+import { answered, type Answered } from './answered';
 import { BadInput } from './badInput';
 import { calibrationOfRuns } from './calibrationOfRuns';
 import { capsOption, numberOption, wholeOption } from './options';
@@ -55,18 +56,10 @@ const leversFile = z.strictObject({
  * @param tell told of progress
  * @returns the JSON document for stdout, and the exit code
  */
-export async function run(
+export const run = (
   argv: readonly string[],
   tell: (line: string) => void = () => undefined,
-): Promise<{ stdout: string; code: number }> {
-  try {
-    return { stdout: JSON.stringify(await plan(argv, tell)), code: 0 };
-  } catch (cause) {
-    if (!(cause instanceof BadInput || cause instanceof UnknownSettingError)) throw cause;
-    const path = cause instanceof BadInput ? cause.path : '--setting';
-    return { stdout: JSON.stringify({ error: { path, message: cause.message } }), code: 2 };
-  }
-}
+): Promise<Answered> => answered(() => plan(argv, tell));
 
 async function plan(argv: readonly string[], tell: (line: string) => void): Promise<object> {
   let parsed;

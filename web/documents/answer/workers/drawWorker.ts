@@ -6,6 +6,7 @@ import {
   type DrawOptions,
 } from '@zugluft/core/uncertainty/draws';
 import { summarise, type DrawSummary } from '@zugluft/core/uncertainty/summary';
+import { turn } from './turn';
 
 /** Draws that are wanted, in place of those under way; null: none. */
 export interface DrawRequest {
@@ -21,17 +22,6 @@ export type DrawMessage = { number: number } & (
 
 const CHUNK = 40;
 let wanted = 0;
-
-/** A turn of the event loop, in which another request may arrive. */
-const turn = () =>
-  new Promise<void>((resolve) => {
-    const { port1, port2 } = new MessageChannel();
-    port1.onmessage = () => {
-      port1.close();
-      resolve();
-    };
-    port2.postMessage(null);
-  });
 
 /** Makes the draws of one case at a time and tells how far it is; a newer request takes the place of the one before. */
 self.onmessage = async ({ data }: MessageEvent<DrawRequest>) => {

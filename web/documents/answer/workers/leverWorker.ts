@@ -6,6 +6,7 @@ import {
   type GainOptions,
   type LeverGain,
 } from '@zugluft/core/levers/leverGains';
+import { turn } from './turn';
 
 /** Levers whose gains are wanted, in place of those under way; null: none. */
 export interface LeverRequest {
@@ -28,17 +29,6 @@ export type LeverMessage = { number: number } & (
 );
 
 let wanted = 0;
-
-/** A turn of the event loop, in which another request may arrive. */
-const turn = () =>
-  new Promise<void>((resolve) => {
-    const { port1, port2 } = new MessageChannel();
-    port1.onmessage = () => {
-      port1.close();
-      resolve();
-    };
-    port2.postMessage(null);
-  });
 
 /** Computes what levers bring, one after the other, and tells each; a newer request takes the place of the one before. */
 self.onmessage = async ({ data }: MessageEvent<LeverRequest>) => {
