@@ -9,7 +9,12 @@ const revisions = () => library().db.models.DocumentRevision.count({ where: { ki
 const USUAL = { levelsDbA: [28, 32, 36, 40, 45] };
 
 test('built in until a lab decides; every decision is kept, the newest holds', async () => {
-  expect(await get()).toEqual({ 'house-rules': DEFAULT_RULES, rubric: {}, caps: USUAL });
+  expect(await get()).toEqual({
+    'house-rules': DEFAULT_RULES,
+    rubric: {},
+    caps: USUAL,
+    noticeable: { watts: 3, db: 1, kelvin: 2 },
+  });
   await put('house-rules', 0, { ...DEFAULT_RULES, battery: 'take-out' }).expect(200);
   const own = { slots: { best: 100, worst: 50, weight: 3 } };
   const answer = await put('rubric', 1, own).expect(200);
@@ -41,10 +46,25 @@ test.each([
   ['caps', { levelsDbA: Array.from({ length: 13 }, (_, i) => 20 + i) }, 'levelsDbA'],
   ['caps', { levelsDbA: ['loud'] }, 'levelsDbA.0'],
   ['caps', { levels: [30] }, ''],
+  ['noticeable', { watts: 0, db: 1, kelvin: 2 }, 'watts'],
+  ['noticeable', { watts: 3, db: 'loud', kelvin: 2 }, 'db'],
+  ['noticeable', { watts: 3, db: 1, kelvin: 51 }, 'kelvin'],
 ])('%s: nonsense is refused at its place', async (key, body, path) => {
   const answer = await put(key, 0, body).expect(400);
   expect(answer.body.errors.map((e: { path: string }) => e.path)).toContain(path);
   expect(await revisions()).toBe(0);
+});
+
+test('settings that a version before kept, or sends, have what is noticed built in', async () => {
+  await put('noticeable', 0, { watts: 5, db: 2, kelvin: 4 }).expect(200);
+  expect((await get()).noticeable).toEqual({ watts: 5, db: 2, kelvin: 4 });
+  const { noticeable: _, ...older } = await get();
+  await call()
+    .put('/api/documents/settings/laboratory')
+    .set('If-Match', '"1"')
+    .send({ value: older })
+    .expect(200);
+  expect((await get()).noticeable).toEqual({ watts: 3, db: 1, kelvin: 2 });
 });
 
 test('no such setting', async () => {
