@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Locator, type Page } from '@playwright/test';
 import { countByKeys, openMachine, putAsideOpen } from './support';
 
 /** Views of a machine's file and of the program. */
@@ -89,6 +89,12 @@ async function expectReach(page: Page, view: string, leastPx: number): Promise<v
   await expect.poll(look, { message: view }).toEqual([]);
 }
 
+/** What a view shows late, so that it is looked at with it. */
+const LATE: Partial<Record<string, (page: Page) => Locator>> = {
+  'runs?view=calibration': (page) => page.getByRole('button', { name: /^hold out/ }).first(),
+  levers: (page) => page.locator('[data-lever] svg').first(),
+};
+
 async function eachView(page: Page, look: (view: string) => Promise<void>): Promise<void> {
   const at = page.url().replace(/\/cooling.*$/, '');
   for (const view of VIEWS) {
@@ -96,6 +102,8 @@ async function eachView(page: Page, look: (view: string) => Promise<void>): Prom
     await expect(
       page.getByTestId('watts-36').or(page.getByTestId('answer-bar')).first(),
     ).toBeVisible();
+    const late = LATE[view]?.(page);
+    if (late) await expect(late).toBeAttached();
     await look(view);
   }
   for (const view of ['/', '/?chamber=1', '/method', '/house-rules', '/bench-day', '/runs']) {

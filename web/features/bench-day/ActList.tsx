@@ -93,7 +93,7 @@ export function ActList({
                 {!act.endedAt && (
                   <button
                     type="button"
-                    className="underline cursor-pointer min-h-6"
+                    className="underline cursor-pointer"
                     aria-label={`${actWords(act)} ${act.startedAt ? 'is done' : 'begins'}`}
                     onClick={() => mark(act)}
                   >

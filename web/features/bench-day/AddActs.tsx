@@ -82,7 +82,7 @@ export function AddActs({ there, add }: { there: readonly Act[]; add: (acts: Act
               <button
                 type="button"
                 aria-expanded={isOpen}
-                className={`cursor-pointer text-left min-h-6 hover:text-ink ${isOpen ? 'font-semibold' : 'text-quiet'}`}
+                className={`cursor-pointer text-left hover:text-ink ${isOpen ? 'font-semibold' : 'text-quiet'}`}
                 onClick={() => setMachineId(isOpen ? null : m.id)}
               >
                 {name}
@@ -102,7 +102,7 @@ export function AddActs({ there, add }: { there: readonly Act[]; add: (acts: Act
                       ) : (
                         <button
                           type="button"
-                          className="underline cursor-pointer min-h-6 text-left"
+                          className="underline cursor-pointer text-left"
                           disabled={full}
                           onClick={() => add([{ ...act, id: crypto.randomUUID() }])}
                         >

@@ -160,7 +160,7 @@ function Versions({
           <button
             type="button"
             aria-pressed={v.version === shown}
-            className={`cursor-pointer w-full text-left py-0.5 min-h-6 hover:text-ink ${
+            className={`cursor-pointer w-full text-left py-0.5 hover:text-ink ${
               v.version === shown ? 'text-ink font-semibold' : 'text-quiet'
             }`}
             onClick={() => look(v.version)}

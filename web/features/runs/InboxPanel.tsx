@@ -105,7 +105,7 @@ function Act({ words, act, name }: { words: string; act: () => void; name: strin
   return (
     <button
       type="button"
-      className="underline cursor-pointer min-h-6"
+      className="underline cursor-pointer"
       aria-label={`${words}: ${name}`}
       onClick={act}
     >

@@ -123,7 +123,7 @@ export function LiveMeter({ run }: { run: KeptRun | null }) {
             <button
               key={tone}
               type="button"
-              className="underline cursor-pointer min-h-6"
+              className="underline cursor-pointer"
               disabled={state !== 'on'}
               onClick={() => calibrate(tone)}
             >
@@ -133,7 +133,7 @@ export function LiveMeter({ run }: { run: KeptRun | null }) {
           {run && (
             <button
               type="button"
-              className="underline cursor-pointer min-h-6 disabled:opacity-60"
+              className="underline cursor-pointer disabled:opacity-60"
               disabled={!heard || fullScaleDb === null}
               onClick={() => void keepBackground()}
             >

@@ -100,7 +100,7 @@ export function PlanView({ runs, begin }: { runs: readonly KeptRun[]; begin: Beg
                 ) && <span className="text-small text-quiet">planned </span>}
                 <button
                   type="button"
-                  className="underline cursor-pointer px-2 min-h-6"
+                  className="underline cursor-pointer px-2"
                   disabled={busy}
                   onClick={() => void plan(r)}
                   aria-label={`plan ${onWords(r.on)}, ${capWords(r.cap)}`}

@@ -80,7 +80,7 @@ export function RecordingPanel({
                   <button
                     key={toneDb}
                     type="button"
-                    className="underline cursor-pointer min-h-6"
+                    className="underline cursor-pointer"
                     onClick={() => set(r.id, { toneDb }, `${log.file} is a calibrator`)}
                   >
                     it is a calibrator of {toneDb} dB
@@ -90,7 +90,7 @@ export function RecordingPanel({
               {r.tone && (
                 <button
                   type="button"
-                  className="underline cursor-pointer min-h-6"
+                  className="underline cursor-pointer"
                   onClick={() => set(r.id, {}, `${log.file} is the machine`)}
                 >
                   it is the machine

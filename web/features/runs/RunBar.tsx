@@ -55,7 +55,7 @@ export function RunBar({
             {sending.share === null || sending.share >= 1
               ? `reading ${sending.name}`
               : `${sending.name}, ${(100 * sending.share).toFixed(0)} % sent`}{' '}
-            <button type="button" className="underline cursor-pointer min-h-6" onClick={giveUp}>
+            <button type="button" className="underline cursor-pointer" onClick={giveUp}>
               cancel
             </button>
           </span>

@@ -75,7 +75,7 @@ function Firmware({ run, figures }: { run: RunDocument; figures: RunAnalysis['fi
       {open.length > 0 ? (
         <button
           type="button"
-          className="underline cursor-pointer min-h-6 text-[0.9rem]"
+          className="underline cursor-pointer text-[0.9rem]"
           onClick={() => change((d) => takeFirmware(d, setting, open), 'firmware of a run')}
         >
           Take {open.length === 1 ? 'it' : `these ${open.length}`} into setting {setting}
@@ -111,7 +111,7 @@ function WhyOutside({
       {!data && (
         <button
           type="button"
-          className="underline cursor-pointer min-h-6"
+          className="underline cursor-pointer"
           disabled={isFetching}
           onClick={() => setAsked(true)}
         >

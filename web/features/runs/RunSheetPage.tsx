@@ -94,7 +94,7 @@ function PlannedSheet({
         {number} {runName(run)}{' '}
         <button
           type="button"
-          className="no-print underline font-normal text-small cursor-pointer min-h-6"
+          className="no-print underline font-normal text-small cursor-pointer"
           onClick={atBench}
         >
           at the bench, step by step

@@ -63,7 +63,7 @@ export function RunUses({
               </span>
               <button
                 type="button"
-                className="cursor-pointer min-h-6 px-1 hover:text-ink text-quiet"
+                className="cursor-pointer px-1 hover:text-ink text-quiet"
                 onClick={() => {
                   setAt(i);
                   void turn(r);
