@@ -6,7 +6,7 @@ import { compareMachines } from '@zugluft/core/compare/compareMachines';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { answered, type Answered } from './answered';
 import { BadInput } from './badInput';
-import { capsOption, wholeOption } from './options';
+import { capsOption, drawOptions, MOST_CAPS } from './options';
 import { recordOfFile } from './recordFile';
 
 const USAGE =
@@ -16,8 +16,6 @@ const OPTIONS = {
   draws: { type: 'string' },
   seed: { type: 'string' },
 } as const;
-const MOST_CAPS = 20;
-const MOST_DRAWS = 20_000;
 const MOST_MACHINES = 200;
 
 /**
@@ -45,8 +43,7 @@ function compare(argv: readonly string[], tell: (line: string) => void): object 
     tell(USAGE);
     throw new BadInput('', `needs 1 to ${MOST_MACHINES} record files`);
   }
-  const draws = wholeOption('--draws', v.draws, 1, MOST_DRAWS);
-  const seed = wholeOption('--seed', v.seed, 0, 2 ** 32 - 1);
+  const drawn = drawOptions(v);
   const caps =
     v.caps === undefined
       ? capsOf().filter((c) => typeof c === 'number')
@@ -59,8 +56,7 @@ function compare(argv: readonly string[], tell: (line: string) => void): object 
   });
   const { machines: compared, better } = compareMachines(machines, {
     caps,
-    ...(draws === undefined ? {} : { draws }),
-    ...(seed === undefined ? {} : { seed }),
+    ...drawn,
     progress: (done, of) => tell(`${done} of ${of} machines`),
   });
   return {

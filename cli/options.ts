@@ -58,3 +58,21 @@ export function capsOption(path: string, text: string, most: number): Cap[] {
   }
   return caps;
 }
+
+/** Most draws a command makes of a machine, and most caps it answers for. */
+export const MOST_DRAWS = 20_000;
+export const MOST_CAPS = 20;
+const LARGEST_SEED = 2 ** 32 - 1;
+
+/** Draws and seed of a command; those that were not given are the core's own. */
+export function drawOptions(values: { draws?: string | undefined; seed?: string | undefined }): {
+  draws?: number;
+  seed?: number;
+} {
+  const draws = wholeOption('--draws', values.draws, 1, MOST_DRAWS);
+  const seed = wholeOption('--seed', values.seed, 0, LARGEST_SEED);
+  return {
+    ...(draws === undefined ? {} : { draws }),
+    ...(seed === undefined ? {} : { seed }),
+  };
+}

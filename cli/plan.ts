@@ -13,7 +13,7 @@ import type { Need } from '@zugluft/core/uncertainty/leastLevel';
 import { answered, type Answered } from './answered';
 import { BadInput } from './badInput';
 import { calibrationOfRuns } from './calibrationOfRuns';
-import { capsOption, numberOption, wholeOption } from './options';
+import { capsOption, drawOptions, MOST_CAPS, numberOption } from './options';
 import { recordOfFile } from './recordFile';
 
 const USAGE =
@@ -30,8 +30,6 @@ const OPTIONS = {
   weights: { type: 'string' },
   'at-least-cpu': { type: 'string' },
 } as const;
-const MOST_CAPS = 20;
-const MOST_DRAWS = 20_000;
 const LARGEST_FILE = 1_000_000;
 
 const leversFile = z.strictObject({
@@ -75,8 +73,7 @@ async function plan(argv: readonly string[], tell: (line: string) => void): Prom
     tell(USAGE);
     throw new BadInput('', 'needs one record file');
   }
-  const draws = wholeOption('--draws', v.draws, 1, MOST_DRAWS) ?? 400;
-  const seed = wholeOption('--seed', v.seed, 0, 2 ** 32 - 1) ?? 1;
+  const drawn = drawOptions(v);
   const need = needOf(v.need);
   const wanted = wantedOf(v.weights, v['at-least-cpu']);
   const record = recordOfFile(file);
@@ -108,8 +105,7 @@ async function plan(argv: readonly string[], tell: (line: string) => void): Prom
     { ...plain, calibration },
     {
       caps,
-      draws,
-      seed,
+      ...drawn,
       levers,
       ...(own?.together ? { together: own.together } : {}),
       ...(need ? { need } : {}),

@@ -131,6 +131,14 @@ test('a dusty machine: the lever with the greatest gain per minute becomes a pla
   await page.reload();
   await expect(page.getByRole('checkbox', { name: 'Clean fins, fans and mesh' })).toBeChecked();
   await expect(page.getByRole('button', { name: /Make it a plan/ })).toBeEnabled();
+  // what changes the same figures takes its place, and back
+  await page.getByRole('checkbox', { name: 'Liquid metal' }).check();
+  await page.getByRole('checkbox', { name: 'Renew with premium paste' }).check();
+  await expect(page.getByRole('checkbox', { name: 'Liquid metal' })).not.toBeChecked();
+  await page.getByRole('checkbox', { name: 'Renew with premium paste' }).uncheck();
+  await expect(chosen).toContainText('The one chosen');
+  await expect(page.getByRole('button', { name: /Make it a plan/ })).toBeEnabled();
+  // from a checkbox too
   await page.keyboard.press('n');
   const now = page.getByTestId('plan-now');
   await expect(now).toHaveText(/^Make the run before/);
@@ -172,6 +180,7 @@ test('a dusty machine: the lever with the greatest gain per minute becomes a pla
   await came.getByLabel('run before').selectOption({ label: '2 after' });
   await expect(page.getByText('Before and after have to be two runs.')).toBeVisible();
   await came.getByLabel('run after').selectOption({ label: '1 before' });
+  await expect(kept).toContainText('hotter by');
   await expect(kept).toContainText('That is not what was promised');
 
   // into the record, where the lint is gone

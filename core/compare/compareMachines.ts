@@ -1,6 +1,6 @@
 import { openCase, type CaseRequest, type OpenCase } from '../case/openCase';
 import type { Cap } from '../envelope/fanStates';
-import { namedDraws } from '../levers/namedDraws';
+import { namedDraws } from '../uncertainty/namedDraws';
 import { figureValue } from '../record/figure';
 import { fieldAt } from '../record/fieldTable';
 import { COLUMNS, planDraws, roomForDraws, runDraws, type DrawPlan } from '../uncertainty/draws';

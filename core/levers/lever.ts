@@ -42,3 +42,9 @@ export const pulledTogether = (
   change: levers.flatMap((l) => l.change),
   moves: levers.some((l) => l.moves === 'setting') ? 'setting' : 'cooling',
 });
+
+/** Whether two levers change the same figure, so that pulling one is not pulling the other. */
+export const excludeEachOther = (a: Pick<Lever, 'change'>, b: Pick<Lever, 'change'>): boolean => {
+  const paths = new Set(a.change.map((c) => c.path));
+  return b.change.some((c) => paths.has(c.path));
+};

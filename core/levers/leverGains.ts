@@ -21,7 +21,7 @@ import { quantileOfSorted } from '../uncertainty/quantile';
 import { applyChanges } from './applyChanges';
 import { calibrationAfter } from './calibrationAfter';
 import type { Change, Lever, Moves } from './lever';
-import { namedDraws } from './namedDraws';
+import { namedDraws } from '../uncertainty/namedDraws';
 
 /** Median and 5–95 % of a difference over the draws. */
 export interface Gain {

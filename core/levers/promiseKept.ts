@@ -14,8 +14,11 @@ export interface PromiseKept {
   /** Cooler by so much at the watts, fans and room of the run after. */
   promisedK: Gain;
   readK: Gain;
-  /** The two bands meet. */
-  kept: boolean;
+  /**
+   * Kept: the two bands meet, and something was gained for sure. Unclear: they meet, but so would nothing at all. Broken: they do
+   * not meet.
+   */
+  verdict: 'kept' | 'unclear' | 'broken';
   watts: { before: number; after: number };
   levelDbA: { before: number; after: number } | null;
 }
@@ -87,7 +90,12 @@ export function promiseKept(
     die,
     promisedK,
     readK,
-    kept: readK.p05 <= promisedK.p95 && readK.p95 >= promisedK.p05,
+    verdict:
+      readK.p05 > promisedK.p95 || readK.p95 < promisedK.p05
+        ? 'broken'
+        : readK.p05 > 0
+          ? 'kept'
+          : 'unclear',
     watts: { before: before.cpuW + before.gpuW, after: after.cpuW + after.gpuW },
     levelDbA:
       before.levelDbA === undefined || after.levelDbA === undefined

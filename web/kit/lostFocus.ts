@@ -1,5 +1,7 @@
-const isTypedIn = (x: unknown): x is HTMLElement =>
-  x instanceof HTMLElement && (x.isContentEditable || x.matches('input, select, textarea'));
+/** Whether keys go into it: not so a checkbox, which knows Space alone. */
+export const isTypedIn = (x: unknown): x is HTMLElement =>
+  x instanceof HTMLElement &&
+  (x.isContentEditable || x.matches('input:not([type=checkbox]), select, textarea'));
 
 let last: HTMLElement | null = null;
 let watching = false;

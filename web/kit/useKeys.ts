@@ -1,13 +1,8 @@
 import { useLayoutEffect, useRef } from 'react';
-import { fieldWentAway } from './lostFocus';
+import { fieldWentAway, isTypedIn } from './lostFocus';
 
 /** Keys of the page: `n`, `?`, `mod+z`, `shift+mod+z`, `ArrowLeft`. */
 export type KeyMap = Record<string, () => void>;
-
-function isTyping(target: EventTarget | null): boolean {
-  if (!(target instanceof HTMLElement)) return false;
-  return target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
-}
 
 function nameOf(event: KeyboardEvent): string {
   const mod = event.ctrlKey || event.metaKey;
@@ -35,7 +30,9 @@ export function useKeys(keys: KeyMap, active = true, first = false): void {
       const name = nameOf(event);
       const run = latest.current[name];
       if (!run) return;
-      if (!name.includes('mod+') && (isTyping(event.target) || fieldWentAway())) return;
+      if (!name.includes('mod+') && (isTypedIn(event.target) || fieldWentAway())) return;
+      // Enter on a link goes where it leads
+      if (name === 'Enter' && event.target instanceof HTMLAnchorElement) return;
       if (document.querySelector('dialog[open]') && !name.includes('mod+')) return;
       event.preventDefault();
       run();

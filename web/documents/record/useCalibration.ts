@@ -2,7 +2,22 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { withCalibration, type KeyedCalibration } from '@zugluft/core/calibration/caseKey';
 import type { CaseRequest } from '@zugluft/core/case/openCase';
-import { calibrationKeys, readCalibrationInUse } from '../../api/calibrations';
+import {
+  calibrationKeys,
+  readCalibrationInUse,
+  type CalibrationFigures,
+} from '../../api/calibrations';
+
+/** A calibration as it was read, as computations take it. */
+export function keyedCalibration({
+  paths,
+  values,
+  rows,
+  count,
+  caseKey,
+}: CalibrationFigures): KeyedCalibration {
+  return { calibration: { paths, values, rows: Float64Array.from(rows), count }, caseKey };
+}
 
 /** What a machine's estimate stands on. */
 export interface CalibrationInUse {
@@ -31,11 +46,7 @@ export function useCalibration(
     enabled: made,
     staleTime: Infinity,
   });
-  const keyed = useMemo<KeyedCalibration | null>(() => {
-    if (!data) return null;
-    const { paths, values, rows, count, caseKey } = data;
-    return { calibration: { paths, values, rows: Float64Array.from(rows), count }, caseKey };
-  }, [data]);
+  const keyed = useMemo(() => (data ? keyedCalibration(data) : null), [data]);
   const laid = useMemo(
     () => (request ? withCalibration(request, keyed) : { request: null, lapsed: false }),
     [request, keyed],

@@ -43,3 +43,11 @@ test('what cannot be is told with the level that is meant, saved by nothing, and
   await user.keyboard('{Escape}');
   expect(field().value).toBe('28  36');
 });
+
+test('Escape takes back what could have been kept, too', async () => {
+  const user = userEvent.setup();
+  await user.clear(field());
+  await user.type(field(), '33{Escape}');
+  expect(saved).toEqual([]);
+  expect(field().value).toBe('28  36');
+});

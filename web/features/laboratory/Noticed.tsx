@@ -1,5 +1,5 @@
 import { noticeable, type Noticeable } from '@zugluft/core/service/labSettings';
-import { useState } from 'react';
+import { SettingInput } from './SettingInput';
 
 const FIELDS = [
   ['watts', 'W more'],
@@ -26,74 +26,25 @@ export function Noticed({
       </p>
       <div className="flex flex-wrap gap-x-6 gap-y-2">
         {FIELDS.map(([key, unit]) => (
-          <NoticedField
+          <SettingInput
             key={key}
+            label={`noticed from, ${unit}`}
             unit={unit}
             value={value[key]}
-            ready={ready}
-            check={(x) => {
+            text={String}
+            read={(typed) => {
+              const x = typed.trim() === '' ? NaN : Number(typed.trim().replace(',', '.'));
+              if (!Number.isFinite(x)) return { problem: 'needs a number' };
               const read = noticeable.shape[key].safeParse(x);
-              return read.success ? null : read.error.issues[0]!.message;
+              return read.success
+                ? { value: read.data }
+                : { problem: read.error.issues[0]!.message };
             }}
             save={(x) => save({ ...value, [key]: x })}
+            ready={ready}
           />
         ))}
       </div>
     </section>
-  );
-}
-
-function NoticedField({
-  unit,
-  value,
-  ready,
-  check,
-  save,
-}: {
-  unit: string;
-  value: number;
-  ready: boolean;
-  check: (x: number) => string | null;
-  save: (x: number) => void;
-}) {
-  const [text, setText] = useState<string | null>(null);
-  const typed = text === null ? value : text.trim() === '' ? NaN : Number(text.replace(',', '.'));
-  const problem = Number.isFinite(typed) ? check(typed) : 'needs a number';
-  const leave = () => {
-    if (text === null || problem) return;
-    if (typed !== value) save(typed);
-    setText(null);
-  };
-  const id = `noticed-${unit.replaceAll(' ', '-')}`;
-  return (
-    <div>
-      <label className="flex items-baseline gap-2">
-        <input
-          className={`input input-sm figure w-20 ${problem ? 'border-heat text-heat' : ''}`}
-          aria-label={`noticed from, ${unit}`}
-          aria-invalid={problem ? true : undefined}
-          aria-describedby={problem ? id : undefined}
-          inputMode="decimal"
-          disabled={!ready}
-          maxLength={12}
-          value={text ?? String(value)}
-          onChange={(e) => setText(e.currentTarget.value)}
-          onBlur={leave}
-          onKeyDown={(e) => {
-            if (e.key === 'Enter') leave();
-            if (e.key === 'Escape') {
-              setText(null);
-              e.currentTarget.blur();
-            }
-          }}
-        />
-        <span className="unit">{unit}</span>
-      </label>
-      {problem && (
-        <p id={id} className="text-heat text-small mt-1" role="alert">
-          {problem}
-        </p>
-      )}
-    </div>
   );
 }

@@ -68,11 +68,12 @@ export function BeforeAfter({
     () => (shown && shown.envelope.length > 1 ? { name, envelope: shown.envelope } : null),
     [shown, name],
   );
-  if (!today || !own || !ruled) return null;
+  const isOutlined = today !== undefined && today.envelope.length > 1;
+  if (!today || !own || !ruled || (!isOutlined && !change)) return null;
   return (
     <section aria-label="before and after">
       <h2 className="font-semibold">Before and after</h2>
-      {today.envelope.length > 1 && (
+      {isOutlined && (
         <div className="h-56">
           <LazyEnvelopeChart
             caps={caps}

@@ -35,9 +35,14 @@ export function LeverDetails({
       )}
       {gain && (
         <p>
-          {bandWords(gain.wattsGained)} W; at the watts of today {bandWords(gain.dbSaved)} dB
-          quieter or, as loud, {bandWords(gain.kelvinSaved)} K cooler. Differences of the same
-          machine, cause by cause, not of two bands.
+          {bandWords(gain.wattsGained)} W
+          {lever.moves === 'cooling' && (
+            <>
+              ; at the watts of today {bandWords(gain.dbSaved)} dB quieter or, as loud,{' '}
+              {bandWords(gain.kelvinSaved)} K cooler
+            </>
+          )}
+          . Differences of the same machine, cause by cause, not of two bands.
         </p>
       )}
       {lever.goal !== null && way && way.steps.length > 0 && (

@@ -57,10 +57,14 @@ export function LeverTable({
           </th>
           <th className="font-normal py-1">lever</th>
           <th className="font-normal max-md:hidden">watts gained, 5–95 %</th>
-          <th className="font-normal pl-3 text-right">W</th>
-          <th className="font-normal pl-3 text-right max-sm:hidden">dB</th>
-          <th className="font-normal pl-3 text-right max-sm:hidden">K</th>
-          <th className="font-normal pl-3 text-right">min</th>
+          <th className="font-normal pl-3 text-right align-bottom leading-tight">more W</th>
+          <th className="font-normal pl-3 text-right max-sm:hidden align-bottom leading-tight">
+            quieter dB
+          </th>
+          <th className="font-normal pl-3 text-right max-sm:hidden align-bottom leading-tight">
+            cooler K
+          </th>
+          <th className="font-normal pl-3 text-right align-bottom leading-tight">work min</th>
           <th className="font-normal pl-3 max-sm:hidden">asks for</th>
           <th className="font-normal text-right max-sm:hidden">noticed</th>
         </tr>
@@ -69,6 +73,8 @@ export function LeverTable({
         {shown.map((w) => {
           const { lever, gain, effort } = w;
           const can = canPull(w);
+          // of a setting that stops earlier no level holds the watts of before
+          const isCooling = lever.moves === 'cooling';
           const { minutes, usual } = minutesOf(w);
           const isOpen = opened === lever.id;
           return (
@@ -111,10 +117,10 @@ export function LeverTable({
                   {gain ? signed(gain.wattsGained.p50) : '–'}
                 </td>
                 <td className="py-1.5 pl-3 text-right figure whitespace-nowrap max-sm:hidden">
-                  {gain ? signed(gain.dbSaved.p50) : '–'}
+                  {gain && isCooling ? signed(gain.dbSaved.p50) : '–'}
                 </td>
                 <td className="py-1.5 pl-3 text-right figure whitespace-nowrap max-sm:hidden">
-                  {gain ? signed(gain.kelvinSaved.p50) : '–'}
+                  {gain && isCooling ? signed(gain.kelvinSaved.p50) : '–'}
                 </td>
                 <td className="py-1.5 pl-3 text-right figure whitespace-nowrap">
                   {can ? `${usual ? '~' : ''}${minutes}` : '–'}

@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { effortOf } from '@zugluft/core/levers/effortOf';
-import { pulledTogether, type Lever } from '@zugluft/core/levers/lever';
+import { excludeEachOther, pulledTogether, type Lever } from '@zugluft/core/levers/lever';
 import { newPlan } from '@zugluft/core/levers/newPlan';
 import { MAX_PLANS, NO_PLANS } from '@zugluft/core/levers/plansDocument';
 import { possibleLevers } from '@zugluft/core/levers/possibleLevers';
@@ -38,12 +38,18 @@ export function LeversStep() {
   const { live, complete, machine, made, settingId, caps, addCap, kept, calibration } =
     useMachineFile();
   const [params, setParams] = useSearchParams();
+  const touched = useRef(false);
   const [order, setOrder] = useState<Ranking>('per-minute');
   const [level, setLevel] = useState<Cap | null>(null);
   const [pointed, setPointed] = useState<string | null>(null);
   const { settings } = useLabSettings();
   const threshold = settings.noticeable;
-  const { view, keeper, error: plansError } = useDocument('plans', machine.id);
+  const { view, keeper, error: plansError, again } = useDocument('plans', machine.id);
+  useEffect(() => {
+    if (made && plansError) again();
+    // once when the machine is there
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [made]);
   const plans = (view?.value ?? NO_PLANS).plans;
   const open = plans.find((p) => p.id === params.get('plan')) ?? null;
   const { request } = live;
@@ -101,27 +107,37 @@ export function LeversStep() {
     !open && overMoves?.moves === 'cooling' ? overAt : undefined,
   );
   const choose = (id: string) => {
-    const next = asked.includes(id) ? asked.filter((x) => x !== id) : [...asked, id];
+    const own = levers.find((l) => l.id === id)!;
+    const inPlaceOf = chosen.filter((l) => l.id !== id && excludeEachOther(own, l));
+    const next = asked.includes(id)
+      ? asked.filter((x) => x !== id)
+      : [...asked.filter((x) => inPlaceOf.every((l) => l.id !== x)), id];
+    if (next.includes(id) && inPlaceOf.length > 0) {
+      toast(`${own.name}, in place of: ${inPlaceOf.map((l) => l.name).join(', ')}`);
+    }
     setAsked(next);
     setParams(next.length > 0 ? { with: next.join(',') } : {}, { replace: true });
   };
   const louder = (by: number) =>
     setLevel(levels[Math.min(levels.length - 1, Math.max(0, at + by))] ?? cap);
   const full = plans.length >= MAX_PLANS;
-  const makePlan = () => {
+  const makePlan = async () => {
     if (!keeper || !togetherGain || all.progress || full) return;
+    // the promise is of the record as it stands, so that stands first
+    await kept.keeper.flush();
     const plan = newPlan({
       id: crypto.randomUUID(),
       madeAt: new Date().toISOString(),
       levers: chosen,
       gain: togetherGain,
       cap,
-      recordRevision: kept.revision,
+      recordRevision: kept.keeper.view().revision,
       setting: settingId ?? null,
       calibration: calibration && !calibration.lapsed ? calibration.version : null,
       log: log ?? null,
     });
     keeper.change((p) => ({ ...p, plans: [...p.plans, plan] }), 'a plan');
+    touched.current = true;
     setAsked([]);
     setParams({ plan: plan.id }, { replace: true });
   };
@@ -130,8 +146,9 @@ export function LeversStep() {
     setParams(next ? { plan: next.id } : {}, { replace: true });
   };
   const stepBack = (by: 'undo' | 'redo') => () => {
-    // what was done to the plans first; else it is the record's
-    const step = keeper?.[by]() ?? kept.keeper[by]();
+    // what was done to the plans here; else it is the record's
+    const ofPlans = open !== null || touched.current;
+    const step = (ofPlans ? keeper?.[by]() : null) ?? kept.keeper[by]();
     if (step) toast(`${by === 'undo' ? 'Undone' : 'Done again'}: ${step.label}`, { id: 'undo' });
   };
   useCommands({ undo: stepBack('undo'), redo: stepBack('redo') }, true);
@@ -144,7 +161,7 @@ export function LeversStep() {
             setOrder((o) => RANKINGS[(RANKINGS.indexOf(o) + 1) % RANKINGS.length]!),
           'lever-list': () =>
             document.querySelector<HTMLInputElement>('[data-levers] input:not(:disabled)')?.focus(),
-          'lever-plan': makePlan,
+          'lever-plan': () => void makePlan(),
           'next-plan': nextPlan,
         },
   );
@@ -165,7 +182,12 @@ export function LeversStep() {
         open={open?.id ?? null}
         choose={(plan) => setParams(plan === null ? {} : { plan }, { replace: true })}
       />
-      {plansError && (
+      {!made && (
+        <p className="text-quiet text-small">
+          Plans can be kept once the first figure of this machine is.
+        </p>
+      )}
+      {made && plansError && (
         <p role="alert" className="text-heat">
           The plans could not be read: {plansError.message}.
         </p>
@@ -179,7 +201,10 @@ export function LeversStep() {
           plan={open}
           keeper={keeper}
           view={view!}
-          leave={() => setParams({}, { replace: true })}
+          leave={() => {
+            touched.current = true;
+            setParams({}, { replace: true });
+          }}
         />
       ) : (
         <>
@@ -218,13 +243,16 @@ export function LeversStep() {
               <span className="figure">{threshold.kelvin}</span> K
             </Link>
             <p role="status" className="text-small text-quiet ml-auto">
-              {gains.progress && (
-                <>
-                  {gains.progress.done} of {gains.progress.of}{' '}
-                  <button type="button" className="underline cursor-pointer" onClick={gains.cancel}>
-                    cancel
-                  </button>
-                </>
+              {gains.progress && `${gains.progress.done} of ${gains.progress.of} `}
+              {gains.cancelled && 'given up, those there are rough '}
+              {(gains.progress ?? gains.cancelled) && (
+                <button
+                  type="button"
+                  className="underline cursor-pointer"
+                  onClick={gains.progress ? gains.cancel : gains.again}
+                >
+                  {gains.progress ? 'cancel' : 'compute all'}
+                </button>
               )}
             </p>
           </div>
@@ -246,7 +274,7 @@ export function LeversStep() {
             rough={all.progress !== null}
             sum={chosen.reduce((s, l) => s + (gains.at.get(l.id)?.at[at]?.wattsGained.p50 ?? 0), 0)}
             log={log ?? null}
-            make={keeper && !full ? makePlan : null}
+            make={keeper && !full ? () => void makePlan() : null}
             full={full}
           />
           <div className="grid xl:grid-cols-2 gap-x-8 gap-y-4 mt-4">

@@ -10,8 +10,8 @@ import type { Keeper, KeepView } from '../../documents/keeper';
 import type { Draft } from '../../documents/record/draft';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { SavedWords } from '../../documents/SavedWords';
-import { Kbd } from '../../kit/Kbd';
-import { gainWords } from './leverWords';
+import { StepChecklist } from '../../kit/StepChecklist';
+import { feltWords, gainWords } from './leverWords';
 import { PlanResult } from './PlanResult';
 
 /** One plan: what was promised, its steps worked by two keys, what came of it. */
@@ -33,6 +33,7 @@ export function PlanDesk({
       (all) => ({ ...all, plans: all.plans.map((p) => (p.id === plan.id ? update(p) : p)) }),
       what,
     );
+  const felt = feltWords(plan.promised);
   const next = nextPlanStep(plan);
   const last = lastPlanStep(plan);
   const done = () => {
@@ -71,68 +72,34 @@ export function PlanDesk({
       </div>
       <p className="text-[0.95rem]" data-testid="promised">
         Promised {atCap(plan.cap)} on <time>{dayOf(plan.madeAt)}</time>: {gainWords(plan.promised)}.{' '}
-        {plan.promised.tooSmallToFeel
-          ? 'Too small to feel.'
-          : `Noticed in ${Math.round(100 * plan.promised.chanceNoticeable)} % of the draws.`}
+        Noticed in {Math.round(100 * plan.promised.chanceNoticeable)} % of the draws
+        {felt && `, ${felt}`}.
       </p>
-      <p className="text-2xl min-h-16 mt-3" aria-live="polite" data-testid="plan-now">
-        {next ? next.words : 'All done.'}
-      </p>
-      {next?.cautions && next.cautions.length > 0 && (
-        <ul className="border-l-2 border-heat pl-2 text-[0.95rem] mb-2">
-          {next.cautions.filter(isCaution).map((c) => (
-            <li key={c}>{CAUTIONS[c]}</li>
-          ))}
-        </ul>
-      )}
-      <p className="flex flex-wrap gap-x-4 mb-3 no-print">
-        <button
-          type="button"
-          className="btn btn-primary"
-          disabled={!next}
-          onClick={(e) => {
-            e.currentTarget.blur();
-            done();
-          }}
-        >
-          Done <Kbd>Enter</Kbd>
-        </button>
-        <button
-          type="button"
-          className="btn"
-          disabled={!last}
-          onClick={(e) => {
-            e.currentTarget.blur();
-            back();
-          }}
-        >
-          Back <Kbd>Backspace</Kbd>
-        </button>
-      </p>
-      <ol className="mb-4">
-        {plan.steps.map((s) => {
+      <StepChecklist
+        steps={plan.steps}
+        next={next}
+        last={last}
+        allDone="All done."
+        doneAt={(s) => plan.checked?.[s.id]}
+        mark={(s, at) => change((p) => withStep(p, s.id, at), s.words)}
+        done={done}
+        back={back}
+        name="plan-now"
+        about={
+          next?.cautions &&
+          next.cautions.length > 0 && (
+            <ul className="border-l-2 border-heat pl-2 text-[0.95rem] mb-2">
+              {next.cautions.filter(isCaution).map((c) => (
+                <li key={c}>{CAUTIONS[c]}</li>
+              ))}
+            </ul>
+          )
+        }
+        beside={(s) => {
           const at = plan.checked?.[s.id];
-          return (
-            <li
-              key={s.id}
-              className={`border-b border-rule py-1 grid grid-cols-[1.6rem_1fr_auto] gap-x-2 items-center ${s === next ? 'font-semibold' : ''}`}
-            >
-              <input
-                type="checkbox"
-                className="checkbox checkbox-sm"
-                aria-label={s.words}
-                checked={at !== undefined}
-                onChange={(e) => {
-                  const now = e.currentTarget.checked ? new Date().toISOString() : null;
-                  change((p) => withStep(p, s.id, now), s.words);
-                }}
-              />
-              <span className={at ? 'text-quiet' : ''}>{s.words}</span>
-              <span className="figure text-small text-quiet">{at && clockOf(at)}</span>
-            </li>
-          );
-        })}
-      </ol>
+          return at && <span className="figure text-small text-quiet">{clockOf(at)}</span>;
+        }}
+      />
       <PlanResult plan={plan} change={change} />
       {problem && (
         <p role="alert" className="text-heat">

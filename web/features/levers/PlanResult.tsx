@@ -6,9 +6,13 @@ import { parseRecord } from '@zugluft/core/record/parseRecord';
 import { steadyRunOf } from '@zugluft/core/runs/steadyRunOf';
 import type { SteadyState } from '@zugluft/core/runs/analyseLog';
 import { readRevision } from '../../api/documents';
+import { withCalibration } from '@zugluft/core/calibration/caseKey';
+import { readCalibrationInUse } from '../../api/calibrations';
 import { listRuns, readSteady, runKeys } from '../../api/runs';
+import { signed } from './leverWords';
 import { planWorker } from '../../documents/answer/workers/planClient';
 import { useMachineFile } from '../../documents/record/MachineFile';
+import { keyedCalibration } from '../../documents/record/useCalibration';
 import { runName } from '../../documents/runName';
 
 /** What came of a plan: a run before and one after, held against what was promised of just these two. */
@@ -34,7 +38,7 @@ export function PlanResult({
     steady?.items.some((s) => s.id === r.id && s.states.length > 0),
   );
   const has = (id: string | null | undefined) => settled.some((r) => r.id === id);
-  const { runBefore, runAfter, recordRevision, setting, levers } = plan;
+  const { runBefore, runAfter, recordRevision, setting, levers, calibration } = plan;
   const both = has(runBefore) && has(runAfter) && runBefore !== runAfter;
   const { data, error, isFetching } = useQuery({
     queryKey: [
@@ -51,7 +55,13 @@ export function PlanResult({
       const old = await readRevision('record', machine.id, recordRevision);
       const { record } = parseRecord(old.value);
       if (!record) return 'the record as it was then can no longer be read';
-      const request = { record, lab: live.request?.lab, setting: setting ?? undefined };
+      const plain = { record, lab: live.request?.lab, setting: setting ?? undefined };
+      // held against what it was promised on
+      const inUse = calibration ? await readCalibrationInUse(machine.id) : null;
+      const { request } = withCalibration(
+        plain,
+        inUse && inUse.version === calibration ? keyedCalibration(inUse) : null,
+      );
       const open = openCase(request);
       const told = [runBefore!, runAfter!].map((id) => {
         const states = steady!.items.find((s) => s.id === id)!.states;
@@ -120,16 +130,23 @@ export function PlanResult({
   );
 }
 
+const VERDICTS: Record<PromiseKept['verdict'], string> = {
+  kept: 'The promise was kept.',
+  unclear: 'These two runs cannot tell it from nothing.',
+  broken: 'That is not what was promised.',
+};
+
 function Kept({ kept }: { kept: PromiseKept }) {
   const { promisedK: p, readK: r, die, watts, levelDbA } = kept;
   const k = (x: number) => x.toFixed(1);
   return (
     <>
       <p>
-        {die.toUpperCase()} cooler by <span className="figure">{k(r.p50)}</span>{' '}
-        <span className="unit">K</span> ({k(r.p05)} to {k(r.p95)}) at the watts, fans and room of
-        the run after; promised <span className="figure">{k(p.p50)}</span> ({k(p.p05)} to {k(p.p95)}
-        ). <strong>{kept.kept ? 'The promise was kept.' : 'That is not what was promised.'}</strong>
+        {die.toUpperCase()} {r.p50 < 0 ? 'hotter' : 'cooler'} by{' '}
+        <span className="figure">{k(Math.abs(r.p50))}</span> <span className="unit">K</span> (
+        {signed(r.p05)} to {signed(r.p95)}) at the watts, fans and room of the run after; promised{' '}
+        <span className="figure">{signed(p.p50)}</span> ({signed(p.p05)} to {signed(p.p95)}).{' '}
+        <strong>{VERDICTS[kept.verdict]}</strong>
       </p>
       <p className="text-small text-quiet">
         Runs are never just alike: what the machine of before would have read in the run after is

@@ -19,7 +19,11 @@ export function PlanTabs({
       type="button"
       aria-pressed={id === open}
       className={`cursor-pointer hover:text-ink ${id === open ? 'text-ink font-semibold' : 'text-quiet'}`}
-      onClick={() => choose(id)}
+      onClick={(e) => {
+        // Enter goes on in the plan
+        e.currentTarget.blur();
+        choose(id);
+      }}
     >
       {words}
     </button>

@@ -88,7 +88,7 @@ export function TurnedRound({ cap, together }: { cap: Cap; together: readonly Ch
         <button
           type="button"
           aria-expanded={designs}
-          className="text-small underline cursor-pointer"
+          className="text-small text-left underline cursor-pointer"
           onClick={() => setDesigns(!designs)}
         >
           {designs

@@ -1,4 +1,3 @@
-import type { LeverGain } from '@zugluft/core/levers/leverGains';
 import type { Ranking } from '@zugluft/core/levers/rankLevers';
 import type { LeverPlan } from '@zugluft/core/levers/plansDocument';
 
@@ -37,7 +36,11 @@ export function feltWords({
   wattsGained,
   chanceNoticeable,
   tooSmallToFeel,
-}: Pick<LeverGain, 'wattsGained' | 'chanceNoticeable' | 'tooSmallToFeel'>): string {
+}: {
+  wattsGained: { p95: number };
+  chanceNoticeable: number;
+  tooSmallToFeel: boolean;
+}): string {
   if (wattsGained.p95 < 0) return 'a loss';
   if (!tooSmallToFeel) return '';
   // the watts may be none while kelvins are felt

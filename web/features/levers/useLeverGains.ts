@@ -15,9 +15,11 @@ export interface LeverGains {
   /** Levers with all their draws, of how many; null once all are done. */
   progress: { done: number; of: number } | null;
   problem: string | null;
+  /** Given up before all had their draws. */
+  cancelled: boolean;
 }
 
-const NOTHING: LeverGains = { at: new Map(), progress: null, problem: null };
+const NOTHING: LeverGains = { at: new Map(), progress: null, problem: null, cancelled: false };
 
 /**
  * What levers bring at each cap, computed beside the page, one after the other; the newest case takes the place of the one before.
@@ -26,23 +28,24 @@ const NOTHING: LeverGains = { at: new Map(), progress: null, problem: null };
  * @param levers whose change can be computed
  * @param caps at which
  * @param threshold of what is noticed
- * @returns the gains, and a way to give the rest up
+ * @returns the gains, a way to give the rest up, and one to begin again
  */
 export function useLeverGains(
   request: CaseRequest | null,
   levers: readonly Pick<Lever, 'id' | 'change' | 'moves'>[],
   caps: readonly Cap[],
   threshold: Threshold,
-): LeverGains & { cancel: () => void } {
+): LeverGains & { cancel: () => void; again: () => void } {
   const computer = useMemo(leverComputer, []);
   const [gains, setGains] = useState<LeverGains>(NOTHING);
+  const [count, setCount] = useState(0);
   useEffect(() => computer.end, [computer]);
   useEffect(() => {
     if (!request || levers.length === 0) {
       setGains(NOTHING);
       return;
     }
-    setGains({ at: new Map(), progress: { done: 0, of: levers.length }, problem: null });
+    setGains({ ...NOTHING, progress: { done: 0, of: levers.length } });
     return computer.start(
       {
         request,
@@ -61,10 +64,10 @@ export function useLeverGains(
         failed: (problem) => setGains((g) => ({ ...g, progress: null, problem })),
       },
     );
-  }, [computer, request, levers, caps, threshold]);
+  }, [computer, request, levers, caps, threshold, count]);
   const cancel = () => {
     computer.end();
-    setGains((g) => ({ ...g, progress: null }));
+    setGains((g) => ({ ...g, progress: null, cancelled: g.progress !== null }));
   };
-  return { ...gains, cancel };
+  return { ...gains, cancel, again: () => setCount((n) => n + 1) };
 }

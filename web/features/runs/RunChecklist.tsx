@@ -8,7 +8,7 @@ import { useMachineFile } from '../../documents/record/MachineFile';
 import { onWords, runName } from '../../documents/runName';
 import { SavedWords } from '../../documents/SavedWords';
 import { useDocument } from '../../documents/useDocument';
-import { Kbd } from '../../kit/Kbd';
+import { StepChecklist } from '../../kit/StepChecklist';
 import { NumberInput } from './NumberInput';
 import { capWords } from './runWords';
 
@@ -64,47 +64,19 @@ export function RunChecklist({ kept, leave }: { kept: KeptRun; leave: () => void
           Sheet
         </button>
       </div>
-      <p className="text-2xl min-h-20" aria-live="polite" data-testid="check-now">
-        {next ? next.words : 'All done. Drop the logs in the step Runs.'}
-      </p>
-      <p className="flex flex-wrap gap-x-4 mb-4">
-        <button
-          type="button"
-          className="btn btn-primary"
-          disabled={!next || !keeper}
-          onClick={done}
-        >
-          Done <Kbd>Enter</Kbd>
-        </button>
-        <button type="button" className="btn" disabled={!last || !keeper} onClick={back}>
-          Back <Kbd>Backspace</Kbd>
-        </button>
-      </p>
-      <ol>
-        {steps.map((s) => {
-          const at = run.checked?.[s.id];
-          return (
-            <li
-              key={s.id}
-              className={`border-b border-rule py-1 grid grid-cols-[1.6rem_1fr_9rem] gap-x-2 items-center ${s === next ? 'font-semibold' : ''}`}
-            >
-              <input
-                type="checkbox"
-                className="checkbox checkbox-sm"
-                aria-label={s.words}
-                checked={at !== undefined}
-                disabled={!keeper}
-                onChange={(e) => {
-                  const now = e.currentTarget.checked ? new Date().toISOString() : null;
-                  change((r) => withChecked(r, s.id, now), s.words);
-                }}
-              />
-              <span className={at ? 'text-quiet' : ''}>{s.words}</span>
-              {s.figure && <Written run={run} figure={s.figure} change={change} />}
-            </li>
-          );
-        })}
-      </ol>
+      <StepChecklist
+        steps={steps}
+        next={next}
+        last={last}
+        allDone="All done. Drop the logs in the step Runs."
+        doneAt={(s) => run.checked?.[s.id]}
+        mark={(s, at) => change((r) => withChecked(r, s.id, at), s.words)}
+        done={done}
+        back={back}
+        ready={keeper !== null}
+        name="check-now"
+        beside={(s) => s.figure && <Written run={run} figure={s.figure} change={change} />}
+      />
     </section>
   );
 }

@@ -1,5 +1,5 @@
-import type { DrawPlan } from '../uncertainty/draws';
-import { latinHypercube } from '../uncertainty/random';
+import type { DrawPlan } from './draws';
+import { latinHypercube } from './random';
 
 /**
  * A plan whose columns are each drawn by their own name: whatever two machines have in common they have alike in every row, and a
