@@ -68,6 +68,15 @@ test('runs of machines with hidden figures keep the promise of what was really d
   expect(broken).toBeGreaterThan(looked.length / 2);
 });
 
+test('a promise smaller than the sensors tell is neither kept nor broken by runs that read as if nothing was done', () => {
+  const little = structuredClone(dusty);
+  for (const s of little.finStacks!) s.lintShare = 0.1;
+  const [hidden] = possibleValues(openCase({ record: little }), 200);
+  const before = { ...BEFORE, junctionC: junctions(little, BEFORE, hidden!) };
+  const after = { ...AFTER, junctionC: junctions(little, AFTER, hidden!) };
+  expect(promiseKept({ record: little }, CLEAN, before, after)!.verdict).toBe('unclear');
+});
+
 test('the die nearest to its limit is told, with watts and levels of both runs', () => {
   const limits = Object.fromEntries(
     openCase({ record: dusty }).data.dies.map((d) => [d.id, d.maxJunctionC]),

@@ -43,6 +43,8 @@ test('twice the hours halve the time, dust that is there already shortens it, mo
   const years = at(0, 1000);
   expect(at(0, 2000)).toBeCloseTo(years / 2, 6);
   expect(at(0.3, 1000)).toBeLessThan(years);
+  // hardly used, it comes to that after more years than are looked at
+  expect(at(0, (1000 * years) / (2 * AHEAD_YEARS))).toBeNull();
   expect(at(0, 1000, 6)).toBeGreaterThan(years);
   expect(at(0.95, 1000)).toBe(0);
 });
