@@ -76,6 +76,7 @@ export function StepChecklist<S extends ChecklistStep>({
             >
               <input
                 type="checkbox"
+                data-chooses
                 className="checkbox checkbox-sm"
                 aria-label={s.words}
                 checked={at !== undefined}

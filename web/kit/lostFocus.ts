@@ -1,7 +1,10 @@
-/** Whether keys go into it: not so a checkbox, which knows Space alone. */
+/**
+ * Whether keys go into it. A checkbox among fields counts: a hand that types on there must not give commands. Not so one that
+ * chooses a row of a list (`data-chooses`), which knows Space alone.
+ */
 export const isTypedIn = (x: unknown): x is HTMLElement =>
   x instanceof HTMLElement &&
-  (x.isContentEditable || x.matches('input:not([type=checkbox]), select, textarea'));
+  (x.isContentEditable || x.matches('input:not([data-chooses]), select, textarea'));
 
 let last: HTMLElement | null = null;
 let watching = false;

@@ -87,6 +87,7 @@ export function LeverTable({
                 <td className="py-1.5">
                   <input
                     type="checkbox"
+                    data-chooses
                     className="checkbox checkbox-sm"
                     aria-label={lever.name}
                     disabled={!can}

@@ -41,6 +41,7 @@ export const LibraryRow = memo(function LibraryRow({
           <td className="text-center">
             <input
               type="checkbox"
+              data-chooses
               className="checkbox checkbox-xs"
               aria-label={`choose ${m.maker} ${m.model}, ${m.variant}`}
               checked={chosen}

@@ -148,6 +148,7 @@ export function LibraryTable({
             <th className="w-8">
               <input
                 type="checkbox"
+                data-chooses
                 className="checkbox checkbox-xs"
                 aria-label="choose all that are shown"
                 title="all, Ctrl+A in the list"
