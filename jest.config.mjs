@@ -9,6 +9,7 @@ export default {
     '<rootDir>/server',
     '<rootDir>/web',
     '<rootDir>/cli',
+    '<rootDir>/publish',
     '<rootDir>/demo',
     '<rootDir>/proof',
   ],

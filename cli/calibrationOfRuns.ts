@@ -26,13 +26,14 @@ const RUN_FILE = 'run.json';
  * @param file the zip
  * @param request the machine
  * @param tell told of what each run holds
+ * @returns what was learned, and the steady states it was learned from
  * @throws BadInput where it is no such zip, or no run can be used
  */
 export async function calibrationOfRuns(
   file: string,
   request: CaseRequest,
   tell: (line: string) => void,
-): Promise<CaseCalibration> {
+): Promise<{ calibration: CaseCalibration; steady: SteadyRun[] }> {
   const files = unzipped(file);
   const runs = Object.keys(files).filter((n) => n === RUN_FILE || n.endsWith(`/${RUN_FILE}`));
   if (runs.length === 0) throw new BadInput('--runs', `the zip holds no ${RUN_FILE}`);
@@ -45,7 +46,8 @@ export async function calibrationOfRuns(
   if (steady.length === 0)
     throw new BadInput('--runs', 'no run of the zip has a steady state to fit');
   try {
-    return caseCalibration(fitMultipliers(openCase({ ...request, calibration: null }), steady));
+    const fit = fitMultipliers(openCase({ ...request, calibration: null }), steady);
+    return { calibration: caseCalibration(fit), steady };
   } catch (cause) {
     if (cause instanceof RangeError) throw new BadInput('--runs', cause.message);
     throw cause;

@@ -100,7 +100,8 @@ async function plan(argv: readonly string[], tell: (line: string) => void): Prom
   if (need && !open.model.hasGpu && need.gpuW > 0) {
     throw new BadInput('--need', 'the machine has no GPU');
   }
-  const calibration = v.runs === undefined ? null : await calibrationOfRuns(v.runs, plain, tell);
+  const calibration =
+    v.runs === undefined ? null : (await calibrationOfRuns(v.runs, plain, tell)).calibration;
   return planDocument(
     { ...plain, calibration },
     {

@@ -87,8 +87,14 @@ export function proposeSettings(
 
 const LEAST_SHARE = 1e-6;
 
-/** How long some watts are held from idle where no power limit cuts them. */
-function burstOf(
+/**
+ * How long some watts are held from idle where no power limit cuts them.
+ *
+ * @param request the case; its setting is left out
+ * @param cap the fans stay at or below it
+ * @param cpuW watts asked for, and `gpuW`
+ */
+export function burstOf(
   request: CaseRequest,
   cap: Cap,
   cpuW: number,

@@ -1,34 +1,7 @@
 import { plural } from '../record/plural';
-import type { Blockquote, Heading, Image, List, Paragraph, Root, RootContent } from 'mdast';
+import type { Image, Paragraph, Root, RootContent } from 'mdast';
+import { heading, listOf, paragraph, plainLine, quotation } from '../exchange/tree';
 import { DEFERENCE, type Guide, type GuideStep } from './guide';
-
-/** What was typed, on one line. */
-const text = (value: string) => ({ type: 'text' as const, value: value.replace(/\s*\n\s*/g, ' ') });
-const paragraph = (value: string): Paragraph => ({ type: 'paragraph', children: [text(value)] });
-const heading = (depth: 1 | 2 | 3, value: string): Heading => ({
-  type: 'heading',
-  depth,
-  children: [text(value)],
-});
-const caution = (value: string): Blockquote => ({
-  type: 'blockquote',
-  children: [paragraph(value)],
-});
-const list = (items: readonly string[], ordered = false): List[] =>
-  items.length
-    ? [
-        {
-          type: 'list',
-          ordered,
-          spread: false,
-          children: items.map((x) => ({
-            type: 'listItem',
-            spread: false,
-            children: [paragraph(x)],
-          })),
-        },
-      ]
-    : [];
 
 const minutes = (m: number) => (m < 1 ? 'under a minute' : `${Math.round(m)} min`);
 
@@ -63,12 +36,12 @@ export function guideTree(guide: Guide, fileOf: (photo: string) => string | null
       const url = fileOf(photo);
       return url === null
         ? []
-        : [{ type: 'image', url, alt: text(`${s.name}, photo ${k + 1}`).value }];
+        : [{ type: 'image', url, alt: plainLine(`${s.name}, photo ${k + 1}`) }];
     });
     return [
       heading(3, `${i + 1}. ${s.name}`),
-      ...s.cautions.map(caution),
-      ...list(facts(s)),
+      ...s.cautions.map(quotation),
+      ...listOf(facts(s)),
       ...(photos.length ? [{ type: 'paragraph', children: photos } satisfies Paragraph] : []),
     ];
   };
@@ -82,12 +55,12 @@ export function guideTree(guide: Guide, fileOf: (photo: string) => string | null
         ? [paragraph(`Consumables: ${guide.consumables.join(', ')}.`)]
         : []),
       heading(2, 'Cautions'),
-      ...guide.cautions.map(caution),
+      ...guide.cautions.map(quotation),
       paragraph(DEFERENCE),
       heading(2, 'Open'),
       ...guide.steps.flatMap(step),
       heading(2, 'Back together'),
-      ...list(guide.back, true),
+      ...listOf(guide.back, true),
     ],
   };
 }

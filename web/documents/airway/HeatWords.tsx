@@ -1,6 +1,6 @@
 import type { HeatWay } from '@zugluft/core/airway/heatWays';
 import type { PlacedPart } from '@zugluft/core/airway/placeParts';
-import { wattsText } from '../answer/words';
+import { wattsText } from '@zugluft/core/case/answerWords';
 
 /** Less than that is not worth a word. */
 const MIN_W = 0.5;

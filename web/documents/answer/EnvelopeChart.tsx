@@ -7,7 +7,7 @@ import type { CapEstimate } from '@zugluft/core/case/answer';
 import type { RunMark } from './runMarks';
 import { themeColours } from './themeColours';
 import { useChart } from './useChart';
-import { capWord, wattsText } from './words';
+import { capWord, wattsText } from '@zugluft/core/case/answerWords';
 import { DASH, lineStyle, placeAlong, stretches, type Point } from './envelopeLines';
 
 register([LineChart, ScatterChart, GridComponent, MarkLineComponent, CanvasRenderer]);

@@ -4,7 +4,7 @@ import type { Cap } from '@zugluft/core/envelope/fanStates';
 import type { ReactNode } from 'react';
 import type { Overlay } from './overlay';
 import { marksByRung, markWatts, type RunMark } from './runMarks';
-import { capWord, heldWords, shownW, splitWords, wattsText } from './words';
+import { capWord, heldWords, shownW, splitWords, wattsText } from '@zugluft/core/case/answerWords';
 
 /** Watts with the decimals that their ± supports. */
 function measuredText(m: RunMark): string {

@@ -1,19 +1,9 @@
 import { MEASURED_WORDS } from '@zugluft/core/record/field';
 import { fieldAt } from '@zugluft/core/record/fieldTable';
+import { MEANS_BY, MEANS_WORDS } from '@zugluft/core/verdict/measureNextWords';
 import { middleCap } from '../answer/caps';
 import { figureWords, stepOfFigure } from './figureWords';
 import { useMachineFile } from './MachineFile';
-
-const MEANS = {
-  'noise-sweep': 'Level over fan speed',
-  'fan-curve': 'Fan curve or datasheet',
-  'run-under-load': 'A steady run under load',
-} as const;
-const HOW = {
-  'noise-sweep': 'sound level meter, at four speeds and more',
-  'fan-curve': 'data sheet, or a test duct',
-  'run-under-load': 'both dies, twenty minutes; read watts, junctions and speeds',
-} as const;
 
 /** Something worth measuring, in words. */
 export interface MeasureNextItem {
@@ -53,8 +43,8 @@ export function useMeasureNext(): MeasureNextItem[] | null {
     const [now, then] = halves(nowW, thenW);
     return {
       key: first,
-      what: means === 'figure' ? figureWords(first) : MEANS[means],
-      how: means === 'figure' ? (measured ? MEASURED_WORDS[measured] : null) : HOW[means],
+      what: means === 'figure' ? figureWords(first) : MEANS_WORDS[means],
+      how: means === 'figure' ? (measured ? MEASURED_WORDS[measured] : null) : MEANS_BY[means],
       settles: inputs.map(figureWords).join(', '),
       to:
         means === 'figure'

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
 import { readResiduals, runKeys, type ResidualPage } from '../../api/runs';
-import { wattsText } from '../../documents/answer/words';
+import { wattsText } from '@zugluft/core/case/answerWords';
 import { onWords } from '../../documents/runName';
 import { PageFrame } from '../../kit/PageFrame';
 import { residualSummary } from './residualSummary';

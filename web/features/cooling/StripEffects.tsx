@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { StripStates } from '@zugluft/core/case/stripStates';
 import { useMachineFile } from '../../documents/record/MachineFile';
-import { wattsText } from '../../documents/answer/words';
+import { wattsText } from '@zugluft/core/case/answerWords';
 import { atCap, middleCap } from '../../documents/answer/caps';
 import { estimateWorker } from '../../documents/answer/workers/estimateClient';
 import { latestOnly } from '../../documents/answer/workers/latestOnly';

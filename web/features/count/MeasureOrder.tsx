@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import { middleCap } from '../../documents/answer/caps';
-import { capWord } from '../../documents/answer/words';
+import { capWord } from '@zugluft/core/case/answerWords';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { useMeasureNext } from '../../documents/record/useMeasureNext';
 

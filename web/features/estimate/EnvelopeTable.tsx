@@ -1,5 +1,5 @@
 import type { CapEstimate } from '@zugluft/core/case/answer';
-import { bindingWords, capWord, wattsText } from '../../documents/answer/words';
+import { bindingWords, capWord, wattsText } from '@zugluft/core/case/answerWords';
 
 /** The corners of every line as a table, for who cannot see them or wants the figures. */
 export function EnvelopeTable({ caps }: { caps: readonly CapEstimate[] }) {

@@ -12,7 +12,7 @@ import { Kbd } from '../../kit/Kbd';
 import { toShown } from '@zugluft/core/record/units';
 import { useUnits } from '../../kit/units';
 import { useTheme } from '../../kit/theme';
-import { bindingWords, capWord, wattsText } from '../../documents/answer/words';
+import { bindingWords, capWord, wattsText } from '@zugluft/core/case/answerWords';
 import { estimateWorker } from '../../documents/answer/workers/estimateClient';
 import { latestOnly } from '../../documents/answer/workers/latestOnly';
 import { EnvelopeTable } from './EnvelopeTable';

@@ -1,5 +1,5 @@
 import type { Explanation, LimitAhead } from '@zugluft/core/case/explain';
-import { bindingWords } from '../../documents/answer/words';
+import { bindingWords } from '@zugluft/core/case/answerWords';
 
 const SHOWN = 4;
 /** Nearer than this a limit binds. */

@@ -4,7 +4,7 @@ import type { Explanation } from '@zugluft/core/case/explain';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { middleCap } from '../../documents/answer/caps';
 import { Kbd } from '../../kit/Kbd';
-import { capWord, heldWords, shownW, wattsText } from '../../documents/answer/words';
+import { capWord, heldWords, shownW, wattsText } from '@zugluft/core/case/answerWords';
 import { estimateWorker } from '../../documents/answer/workers/estimateClient';
 import { latestOnly } from '../../documents/answer/workers/latestOnly';
 import { KelvinChain } from './KelvinChain';

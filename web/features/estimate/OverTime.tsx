@@ -6,7 +6,7 @@ import { toShown } from '@zugluft/core/record/units';
 import { useUnits } from '../../kit/units';
 import { useTheme } from '../../kit/theme';
 import { TimeTable } from './TimeTable';
-import { capWord, wattsText } from '../../documents/answer/words';
+import { capWord, wattsText } from '@zugluft/core/case/answerWords';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { CapSelect } from '../../documents/answer/CapSelect';
 import { estimateWorker } from '../../documents/answer/workers/estimateClient';

@@ -1,7 +1,7 @@
 import type { Simulation } from '@zugluft/core/transient/simulateFirmware';
 import { shownUnit, toShown } from '@zugluft/core/record/units';
 import { useUnits } from '../../kit/units';
-import { wattsText } from '../../documents/answer/words';
+import { wattsText } from '@zugluft/core/case/answerWords';
 
 /** Lines of the table, spread evenly over the run. */
 const ROWS = 12;

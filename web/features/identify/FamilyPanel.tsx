@@ -17,7 +17,7 @@ import { togetherAt, middleCap } from '../../documents/answer/caps';
 import type { OpenedMachine } from '../../documents/record/openedMachine';
 import { Modal } from '../../kit/Modal';
 import { PlainInput } from '../../kit/PlainInput';
-import { wattsText } from '../../documents/answer/words';
+import { wattsText } from '@zugluft/core/case/answerWords';
 
 const LOOK_AGAIN_MS = 3000;
 

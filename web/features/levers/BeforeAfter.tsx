@@ -8,7 +8,7 @@ import type { Change } from '@zugluft/core/levers/lever';
 import { outlineAfter } from '@zugluft/core/levers/outlineAfter';
 import { LazyEnvelopeChart } from '../../documents/answer/LazyEnvelopeChart';
 import { ruledLimits } from '../../documents/answer/ruledLimits';
-import { shownW, wattsText } from '../../documents/answer/words';
+import { shownW, wattsText } from '@zugluft/core/case/answerWords';
 import { estimateWorker } from '../../documents/answer/workers/estimateClient';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { useTheme } from '../../kit/theme';

@@ -8,7 +8,7 @@ import { readFigure } from '@zugluft/core/record/readFigure';
 import { SHOWN_DRAWS, SHOWN_SEED } from '@zugluft/core/uncertainty/wattsBand';
 import { atCap } from '../../documents/answer/caps';
 import { levelWords } from '../../documents/answer/levelWords';
-import { shownW } from '../../documents/answer/words';
+import { shownW } from '@zugluft/core/case/answerWords';
 import { planWorker } from '../../documents/answer/workers/planClient';
 import { quietWorker } from '../../documents/answer/workers/quietClient';
 import { useMachineFile } from '../../documents/record/MachineFile';

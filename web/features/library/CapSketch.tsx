@@ -1,6 +1,6 @@
 import { bandColumn, wattsColumn, type MachineSummary } from '@zugluft/core/library/answers';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
-import { capWord, wattsText } from '../../documents/answer/words';
+import { capWord, wattsText } from '@zugluft/core/case/answerWords';
 
 const WIDTH = 92;
 const HEIGHT = 26;

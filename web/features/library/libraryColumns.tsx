@@ -6,7 +6,7 @@ import { quietColumn, quietFor } from '@zugluft/core/library/quietFor';
 import { toShown } from '@zugluft/core/record/units';
 import { readAhead } from '../../documents/record/readAhead';
 import { togetherAt } from '../../documents/answer/caps';
-import { wattsText } from '../../documents/answer/words';
+import { wattsText } from '@zugluft/core/case/answerWords';
 import { CapSketch } from './CapSketch';
 
 /** A column of the library. */

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import type { CapEstimate } from '@zugluft/core/case/answer';
-import { capWord, heldWords, shownW, wattsText } from '../../documents/answer/words';
+import { capWord, heldWords, shownW, wattsText } from '@zugluft/core/case/answerWords';
 import { READOUT_WORDS, type ReadoutName } from '../../documents/answer/NoiseLadder';
 import { middleCap } from '../../documents/answer/caps';
 import { useMachineFile } from '../../documents/record/MachineFile';

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import { CapSelect } from '../../documents/answer/CapSelect';
 import { middleCap } from '../../documents/answer/caps';
-import { heldWords, shownW, wattsText } from '../../documents/answer/words';
+import { heldWords, shownW, wattsText } from '@zugluft/core/case/answerWords';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { ReadoutPanel } from './ReadoutPanel';

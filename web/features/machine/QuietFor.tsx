@@ -5,7 +5,7 @@ import type { LeastLevel } from '@zugluft/core/uncertainty/leastLevel';
 import type { Splits } from '../../documents/answer/NoiseLadder';
 import { levelWords } from '../../documents/answer/levelWords';
 import { middleCap } from '../../documents/answer/caps';
-import { shownW } from '../../documents/answer/words';
+import { shownW } from '@zugluft/core/case/answerWords';
 import { quietWorker } from '../../documents/answer/workers/quietClient';
 import { latestOnly } from '../../documents/answer/workers/latestOnly';
 import { useMachineFile } from '../../documents/record/MachineFile';

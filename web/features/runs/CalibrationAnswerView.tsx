@@ -1,6 +1,6 @@
 import type { KeptCalibration } from '../../api/calibrations';
 import type { KeptRun } from '../../api/runs';
-import { wattsText } from '../../documents/answer/words';
+import { wattsText } from '@zugluft/core/case/answerWords';
 import { figureWords } from '../../documents/record/figureWords';
 import { runName } from '../../documents/runName';
 import { capWords, readingWords, sig } from './runWords';

@@ -5,7 +5,7 @@ import type { Cap } from '@zugluft/core/envelope/fanStates';
 import type { ForetoldResult, ResultOf } from '@zugluft/core/runs/foretoldResult';
 import { foretellRun, runKeys, type KeptRun, type RunDocument } from '../../api/runs';
 import { CapSelect } from '../../documents/answer/CapSelect';
-import { wattsText } from '../../documents/answer/words';
+import { wattsText } from '@zugluft/core/case/answerWords';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { onWords } from '../../documents/runName';
 import { capWords } from './runWords';

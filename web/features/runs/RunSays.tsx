@@ -1,6 +1,6 @@
 import { heldBySetting } from '@zugluft/core/runs/heldBySetting';
 import type { RunAnalysis, RunDocument } from '../../api/runs';
-import { wattsText } from '../../documents/answer/words';
+import { wattsText } from '@zugluft/core/case/answerWords';
 import { clockWords, eventWords } from './runWords';
 
 type Mean = { mean: number; plusMinus: number; upperBound?: boolean };

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useSearchParams } from 'react-router';
 import { listRuns, runKeys, type KeptRun } from '../../api/runs';
-import { wattsText } from '../../documents/answer/words';
+import { wattsText } from '@zugluft/core/case/answerWords';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { machineName } from '../../documents/record/machineName';
 import { onWords, runName } from '../../documents/runName';

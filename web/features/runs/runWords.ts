@@ -1,5 +1,5 @@
 import type { RunAnalysis } from '../../api/runs';
-import { capWord } from '../../documents/answer/words';
+import { capWord } from '@zugluft/core/case/answerWords';
 
 /** When something happened, as minutes and seconds. */
 export function clockWords(seconds: number): string {

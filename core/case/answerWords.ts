@@ -1,5 +1,5 @@
-import type { HeldShare, Readout } from '@zugluft/core/case/answer';
-import type { Binding } from '@zugluft/core/envelope/limitTypes';
+import type { HeldShare, Readout } from './answer';
+import type { Binding } from '../envelope/limitTypes';
 
 const PIPE_WORDS = {
   capillary: ' running dry',
@@ -19,9 +19,21 @@ const MIN_SHARE = 0.2;
 const MOST_NAMED = 2;
 
 /** Which limit holds, as shares of ten draws: “GPU junction 7 of 10, pipe-1 running dry 3 of 10”. */
-export function heldWords({ held, binding }: Pick<Readout, 'held' | 'binding'>): string {
+export const heldWords = (readout: Pick<Readout, 'held' | 'binding'>): string =>
+  heldBy(readout, (words, ofTen) => `${words} ${ofTen} of 10`).join(', ');
+
+/** The same in a sentence: “the GPU junction in 7 of 10 draws, pipe-1 running dry in 3”. */
+export const heldSentence = (readout: Pick<Readout, 'held' | 'binding'>): string =>
+  heldBy(readout, (words, ofTen, k) => `${words} in ${ofTen}${k === 0 ? ' of 10 draws' : ''}`)
+    .map((words) => (/^[CG]PU junction/.test(words) ? `the ${words}` : words))
+    .join(', ');
+
+function heldBy(
+  { held, binding }: Pick<Readout, 'held' | 'binding'>,
+  share: (words: string, ofTen: number, k: number) => string,
+): string[] {
   const [first] = held;
-  if (!first) return bindingWords(binding);
+  if (!first) return [bindingWords(binding)];
   // how a pipe fails is known of the central solution alone
   const words = (h: HeldShare) =>
     bindingWords(
@@ -29,12 +41,11 @@ export function heldWords({ held, binding }: Pick<Readout, 'held' | 'binding'>):
         ? binding
         : { limit: h.limit, part: h.part },
     );
-  if (first.share >= 0.95) return words(first);
+  if (first.share >= 0.95) return [words(first)];
   return held
     .filter((h) => h.share >= MIN_SHARE || h === first)
     .slice(0, MOST_NAMED)
-    .map((h) => `${words(h)} ${Math.max(1, Math.round(10 * h.share))} of 10`)
-    .join(', ');
+    .map((h, k) => share(words(h), Math.max(1, Math.round(10 * h.share)), k));
 }
 
 /** “36 CPU + 61 GPU”. */

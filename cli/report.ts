@@ -1,0 +1,139 @@
+import { createHash } from 'node:crypto';
+import { writeFileSync } from 'node:fs';
+import { basename, dirname, join } from 'node:path';
+import { parseArgs } from 'node:util';
+import { capsOf } from '@zugluft/core/case/laboratory';
+import { openCase, type CaseRequest } from '@zugluft/core/case/openCase';
+import type { SteadyRun } from '@zugluft/core/calibration/steadyRun';
+import { UNIT_SYSTEMS } from '@zugluft/core/report/quantity';
+import { reportOf, type MeasuredState } from '@zugluft/core/report/report';
+import { readLogFile } from '@zugluft/core/service/logFile';
+import type { OpenUpLog } from '@zugluft/core/service/openUpLog';
+import { SHOWN_DRAWS, SHOWN_SEED } from '@zugluft/core/uncertainty/wattsBand';
+import { verdictOf } from '@zugluft/core/verdict/verdict';
+import { PAPERS } from '@zugluft/publish/pdf';
+import { REPORT_FORMATS, writeReport } from '@zugluft/publish/writeReport';
+import program from '../package.json';
+import { answered, type Answered } from './answered';
+import { BadInput } from './badInput';
+import { calibrationOfRuns } from './calibrationOfRuns';
+import { capsOption, drawOptions } from './options';
+import { recordOfFile, textOfFile } from './recordFile';
+
+const USAGE =
+  'usage: npm run --silent report -- RECORD.json [--runs RUNS.zip] [--log LOG.json] [--cap 36] [--setting ID] [--units metric|imperial|both] [--paper a4|letter] [--draws 400] [--seed 1] --as html|pdf|md|json|csv|svg --out FILE';
+const OPTIONS = {
+  runs: { type: 'string' },
+  log: { type: 'string' },
+  cap: { type: 'string' },
+  setting: { type: 'string' },
+  units: { type: 'string' },
+  paper: { type: 'string' },
+  draws: { type: 'string' },
+  seed: { type: 'string' },
+  as: { type: 'string' },
+  out: { type: 'string' },
+} as const;
+
+/**
+ * The report command: the verdict on one machine as a file for readers.
+ *
+ * @param argv words after the command's name
+ * @param tell told of progress
+ * @returns the JSON document for stdout, which names the files that were written, and the exit code
+ */
+export const run = (
+  argv: readonly string[],
+  tell: (line: string) => void = () => undefined,
+): Promise<Answered> => answered(() => report(argv, tell));
+
+async function report(argv: readonly string[], tell: (line: string) => void): Promise<object> {
+  let parsed;
+  try {
+    parsed = parseArgs({ args: [...argv], allowPositionals: true, options: OPTIONS });
+  } catch (cause) {
+    tell(USAGE);
+    throw new BadInput('', (cause as Error).message);
+  }
+  const { values: v, positionals } = parsed;
+  const [file, ...more] = positionals;
+  if (file === undefined || more.length > 0) {
+    tell(USAGE);
+    throw new BadInput('', 'needs one record file');
+  }
+  const format = wordOption('--as', v.as, REPORT_FORMATS);
+  if (v.out === undefined || v.out === '') throw new BadInput('--out', 'needs a file to write');
+  const units = v.units === undefined ? 'metric' : wordOption('--units', v.units, UNIT_SYSTEMS);
+  const paper = v.paper === undefined ? 'A4' : wordOption('--paper', v.paper.toUpperCase(), PAPERS);
+  const [cap] = v.cap === undefined ? [] : capsOption('--cap', v.cap, 1);
+  const { draws = SHOWN_DRAWS, seed = SHOWN_SEED } = drawOptions(v);
+  const record = recordOfFile(file);
+  const plain: CaseRequest = { record, setting: v.setting };
+  const { lab } = openCase(plain);
+  const log = v.log === undefined ? null : logOf(v.log);
+  const runs = v.runs === undefined ? null : await calibrationOfRuns(v.runs, plain, tell);
+  const request = { ...plain, calibration: runs?.calibration ?? null };
+  const verdict = verdictOf(request, {
+    caps: capsOf(lab).filter((c) => typeof c === 'number'),
+    cap,
+    draws,
+    seed,
+    log,
+    progress: (done, of) => tell(`${done} of ${of} figures`),
+  });
+  const made = reportOf({
+    request,
+    verdict,
+    measured: (runs?.steady ?? []).map(measuredOf),
+    units,
+    trace: { record: tracedBy(record), program: program.version, draws, seed },
+  });
+  const files = await writeReport(made, format, basename(v.out), { paper });
+  for (const { name, bytes } of files) write(join(dirname(v.out), name), bytes);
+  return {
+    format: 'zugluft-written',
+    formatVersion: 1,
+    headline: verdict.headline,
+    files: files.map((f) => ({ file: join(dirname(v.out!), f.name), bytes: f.bytes.length })),
+  };
+}
+
+function wordOption<T extends string>(
+  path: string,
+  text: string | undefined,
+  known: readonly T[],
+): T {
+  const word = known.find((k) => k === text);
+  if (word === undefined) throw new BadInput(path, `must be one of ${known.join(', ')}`);
+  return word;
+}
+
+function logOf(file: string): OpenUpLog {
+  const text = textOfFile(file, '--log');
+  try {
+    return readLogFile(text);
+  } catch (cause) {
+    throw new BadInput('--log', (cause as Error).message);
+  }
+}
+
+/** A record without a revision is known by what it holds. */
+const tracedBy = (record: object): string =>
+  `sha256 ${createHash('sha256').update(JSON.stringify(record)).digest('hex').slice(0, 12)}`;
+
+const measuredOf = ({ id, cpuW, gpuW, levelDbA, ambientC }: SteadyRun): MeasuredState => ({
+  run: id,
+  cpuW,
+  gpuW,
+  levelDbA: levelDbA ?? null,
+  roomC: ambientC,
+});
+
+function write(file: string, bytes: Buffer): void {
+  try {
+    writeFileSync(file, bytes);
+  } catch (cause) {
+    const code = (cause as NodeJS.ErrnoException).code ?? 'failed';
+    throw new BadInput('--out', `cannot write ${file}: ${code}`);
+  }
+}

@@ -1,0 +1,297 @@
+import type { Root, RootContent } from 'mdast';
+import { wattsText } from '../case/answerWords';
+import { openCase, type CaseRequest } from '../case/openCase';
+import { builtSizes } from '../compare/builtSizes';
+import {
+  heading,
+  listOf,
+  paragraph,
+  pictureOf,
+  quotation,
+  strongParagraph,
+  tableOf,
+} from '../exchange/tree';
+import { figureValue } from '../record/figure';
+import { plural } from '../record/plural';
+import { CAUTIONS, type CautionId } from '../service/cautions';
+import { DEFERENCE } from '../service/guide';
+import { bandText } from '../verdict/bandWords';
+import { careWords } from '../verdict/care';
+import type { Verdict } from '../verdict/verdict';
+import { barsChart, type Bar } from './barsChart';
+import type { Chart } from './chart';
+import { conditionsOf } from './conditions';
+import { figuresOfReport, type ReportFigure } from './reportFigures';
+import { quantity, type UnitSystem } from './quantity';
+import { wattsChart } from './wattsChart';
+
+/** A steady state that was run. */
+export interface MeasuredState {
+  run: string;
+  cpuW: number;
+  gpuW: number;
+  /** Null where no level was read. */
+  levelDbA: number | null;
+  roomC: number;
+}
+
+/** What every figure of a report goes back to. */
+export interface Trace {
+  /** Revision of the record, or what tells this one from any other. */
+  record: string;
+  program: string;
+  draws: number;
+  seed: number;
+  /** Day on which it was made, as it is to be read; absent where a report is to be the same whenever it is made. */
+  day?: string | undefined;
+  edition?: string | undefined;
+}
+
+export interface ReportSource {
+  request: CaseRequest;
+  verdict: Verdict;
+  measured?: readonly MeasuredState[] | undefined;
+  /** Machines of its kind, itself among them, at the cap that is judged, from the best down. */
+  peers?: readonly Bar[] | undefined;
+  peerWords?: string | undefined;
+  /** The reviewer's own words, cleaned. */
+  ownWords?: readonly RootContent[] | undefined;
+  units?: UnitSystem | undefined;
+  trace: Trace;
+}
+
+/** A report before it is written as anything. */
+export interface Report {
+  name: string;
+  tree: Root;
+  /** Drawings, by the addresses that the tree names them by. */
+  charts: Readonly<Record<string, Chart>>;
+  figures: ReportFigure[];
+  /** The verdict and all it goes back to, as data. */
+  document: object;
+}
+
+export const WATTS_CHART = 'chart:watts-against-noise';
+export const PEERS_CHART = 'chart:among-its-peers';
+const CHART_WIDTH = 480;
+
+const HELD = {
+  held: 'is held',
+  'likely held': 'is likely held',
+  'likely short': 'is likely short of watts',
+  short: 'is short of watts',
+} as const;
+
+/**
+ * A report on one machine as a document tree with its drawings and figures; whatever writes it (HTML, PDF, Markdown, page) takes this
+ * and nothing else.
+ *
+ * @param source verdict, runs, peers, the reviewer's words, what it goes back to
+ */
+export function reportOf(source: ReportSource): Report {
+  const { request, verdict, measured = [], peers = [], units = 'metric', trace } = source;
+  const open = openCase(request);
+  const { at, name } = verdict;
+  const levels = at.flatMap((c) =>
+    typeof c.cap === 'number' ? [{ levelDbA: c.cap, watts: c.watts }] : [],
+  );
+  const marks = measured.flatMap((m) =>
+    m.levelDbA === null ? [] : [{ levelDbA: m.levelDbA, watts: m.cpuW + m.gpuW }],
+  );
+  const charts: Record<string, Chart> = {};
+  if (levels.length + marks.length > 0) {
+    charts[WATTS_CHART] = wattsChart(levels, marks, { width: CHART_WIDTH, height: 230 });
+  }
+  if (peers.length > 1) {
+    charts[PEERS_CHART] = barsChart(peers, CHART_WIDTH, 'Among its peers');
+  }
+  const picture = (url: string) => (charts[url] ? [pictureOf(url, charts[url].alt)] : []);
+  const both = at.some((c) => c.cpuAlone && c.gpuAlone);
+  const tree: Root = {
+    type: 'root',
+    children: [
+      heading(1, name),
+      strongParagraph(verdict.headline),
+      paragraph(verdict.reasons.join(' ')),
+      ...(source.ownWords ?? []),
+      heading(2, 'Watts against noise'),
+      ...picture(WATTS_CHART),
+      tableOf(
+        [
+          'Cap',
+          '>Watts',
+          '>5 to 95 %',
+          ...(both ? ['>CPU alone', '>GPU alone'] : []),
+          'Held back by',
+        ],
+        at.map((c) => [
+          capCell(c.cap),
+          wattsText(c.watts.p50),
+          bandText(c.watts),
+          ...(both ? [alone(c.cpuAlone), alone(c.gpuAlone)] : []),
+          c.binds,
+        ]),
+      ),
+      paragraph(
+        `Watts of ${both ? 'both dies together' : 'the die'} that the cooling sustains, ${
+          verdict.isCalibrated ? 'narrowed by runs' : 'computed from the record before any run'
+        }: the median of ${trace.draws} draws and the band in which nine of ten lie.`,
+      ),
+      ...(measured.length
+        ? [
+            heading(2, 'Measured'),
+            tableOf(
+              ['Run', '>CPU W', '>GPU W', '>dB(A)', '>Room'],
+              measured.map((m) => [
+                m.run,
+                wattsText(m.cpuW),
+                wattsText(m.gpuW),
+                m.levelDbA === null ? 'not read' : m.levelDbA.toFixed(1),
+                quantity('temperature', m.roomC, units),
+              ]),
+            ),
+          ]
+        : []),
+      ...(charts[PEERS_CHART]
+        ? [
+            heading(2, 'Among its peers'),
+            ...(source.peerWords ? [paragraph(source.peerWords)] : []),
+            ...picture(PEERS_CHART),
+          ]
+        : []),
+      heading(2, 'For the reader'),
+      tableOf(['What', 'Verdict'], readerRows(verdict)),
+      ...scorePart(verdict),
+      heading(2, 'Cautions'),
+      ...cautionsOf(verdict).map(quotation),
+      paragraph(DEFERENCE),
+      heading(2, 'Method and conditions'),
+      tableOf(
+        ['Condition', 'As judged'],
+        [...conditionsOf(open, units), ...sizesOf(source, units)].map((c) => [c.name, c.value]),
+      ),
+      paragraph(
+        'A thermal network of dies, plates, pipes, fins and shell, the air that the fans move through it, and the level they make, solved for the watts at which the first limit is reached; every figure that is not exactly known is drawn anew within its ±.',
+      ),
+      ...(verdict.next.length
+        ? [paragraph('What would narrow the band most:'), ...listOf(verdict.next)]
+        : []),
+      paragraph(
+        `${[
+          trace.edition && `Edition ${trace.edition}`,
+          trace.day,
+          `record ${trace.record}`,
+          measured.length ? plural(measured.length, 'steady state') : 'no run',
+          verdict.isCalibrated ? 'calibrated' : 'not calibrated',
+          `program ${trace.program}`,
+          `seed ${trace.seed}`,
+        ]
+          .filter(Boolean)
+          .join(', ')}.`,
+      ),
+    ],
+  };
+  const figures = figuresOfReport(verdict, measured);
+  const { name: _, ...rest } = verdict;
+  return {
+    name,
+    tree,
+    charts,
+    figures,
+    document: {
+      format: 'zugluft-report',
+      formatVersion: 1,
+      name,
+      ...rest,
+      measured,
+      conditions: conditionsOf(open, units),
+      built: builtSizes(open.data),
+      figures,
+      trace,
+    },
+  };
+}
+
+const capCell = (cap: Verdict['cap']): string =>
+  typeof cap === 'number' ? `${cap} dB(A)` : cap === 'off' ? 'fans off' : 'full speed';
+
+const alone = (band: { p50: number } | null): string => (band ? wattsText(band.p50) : '');
+
+function sizesOf({ request }: ReportSource, units: UnitSystem): { name: string; value: string }[] {
+  const { shell } = request.record;
+  const thickness = figureValue(shell?.thicknessMm);
+  const mass = figureValue(shell?.massKg);
+  const words = [
+    thickness === undefined ? '' : `${quantity('length', thickness, units)} thick`,
+    mass === undefined ? '' : quantity('mass', mass, units),
+  ].filter(Boolean);
+  return words.length ? [{ name: 'Size', value: words.join(', ') }] : [];
+}
+
+/** What a reader asks, each with what the figures say. */
+export function readerRows(verdict: Verdict): string[][] {
+  const { work, burst, advice, tooSmall, care, score } = verdict;
+  const total = burst.cpuW + burst.gpuW;
+  return [
+    ...work.map((w) => [
+      sentence(w.name),
+      `${HELD[w.word]}: wants ${whole(w.wantedW)} W, and ${bandText(w.band)} are there`,
+    ]),
+    [
+      'A short burst',
+      burst.seconds === null
+        ? `${wattsText(total)} W are held for longer than ten minutes from idle`
+        : `${wattsText(total)} W are held for ${timeText(burst.seconds)} from idle`,
+    ],
+    ...advice.map((a) => [
+      'What would help',
+      `${a.name}: ${wattsText(a.gain.wattsGained.p50)} W more, ${bandText(a.gain.wattsGained)}, in ${Math.round(a.minutes)} min${a.usualMinutes ? ' as is usual' : ''}`,
+    ]),
+    ...(tooSmall.length ? [['Too small to feel', tooSmall.join(', ')]] : []),
+    [
+      'Service',
+      score && score.computed !== null
+        ? `${(score.agreed ?? score.computed).toFixed(1)} of 10${score.judged < 1 ? `, between ${score.low.toFixed(1)} and ${score.high.toFixed(1)} once all is judged` : ''}`
+        : 'not judged: there is no log of an opening',
+    ],
+    ['Care', care.map(careWords).join(', ')],
+  ];
+}
+
+const whole = (x: number): string => Number(x.toFixed(1)).toString();
+
+const sentence = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
+
+/** “50 s”, “3 min 20 s”. */
+function timeText(seconds: number): string {
+  const s = Math.round(seconds);
+  if (s < 60) return `${s} s`;
+  return s % 60 === 0 ? `${s / 60} min` : `${Math.floor(s / 60)} min ${s % 60} s`;
+}
+
+function scorePart({ score }: Verdict): RootContent[] {
+  if (!score || score.computed === null) return [];
+  return [
+    heading(2, 'Service score'),
+    tableOf(
+      ['Criterion', '>Found', 'From', '>Points of 10', '>Weight'],
+      score.criteria.map((c) => [
+        c.name,
+        c.value === null ? '' : `${Number(c.value.toFixed(1))} ${c.unit}`.trim(),
+        c.from,
+        c.share === null ? 'not judged' : (10 * c.share).toFixed(1),
+        String(c.weight),
+      ]),
+    ),
+  ];
+}
+
+function cautionsOf({ advice, care }: Verdict): string[] {
+  const ids = new Set<CautionId>([
+    'battery',
+    'mains',
+    ...advice.flatMap((a) => a.cautions),
+    ...care.flatMap((c) => (c.caution ? [c.caution] : [])),
+  ]);
+  return [...ids].map((id) => CAUTIONS[id]);
+}
