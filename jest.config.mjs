@@ -17,7 +17,7 @@ export default {
   testPathIgnorePatterns: ['/node_modules/', '/dist/'],
   // packages that come as modules only
   transformIgnorePatterns: [
-    '/node_modules/(?!(ml-levenberg-marquardt|is-any-array|(mdast|hast|unist)-util-.*|micromark.*|vfile.*|@ungap/structured-clone|ccount|character-entities.*|comma-separated-tokens|decode-named-character-reference|devlop|html-void-elements|longest-streak|property-information|space-separated-tokens|stringify-entities|trim-lines|zwitch)/)',
+    '/node_modules/(?!(ml-levenberg-marquardt|is-any-array|(mdast|hast|unist|xast)-util-.*|micromark.*|vfile.*|@ungap/structured-clone|ccount|character-entities.*|comma-separated-tokens|decode-named-character-reference|devlop|html-void-elements|longest-streak|xastscript|@rgrove.parse-xml|markdown-table|property-information|space-separated-tokens|stringify-entities|trim-lines|zwitch)/)',
   ],
   transform: {
     '^.+\\.(tsx?|js)$': [

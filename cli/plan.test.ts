@@ -1,8 +1,9 @@
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { strToU8, zipSync } from 'fflate';
 import { run } from './plan';
+import { simulatedRunsZip } from './test-support/runsZip';
 
 jest.setTimeout(240_000);
 const EXAMPLE = join(__dirname, '../examples/two-fan-shared-pipes.json');
@@ -147,28 +148,6 @@ test('the best split for weights, or for at least so much CPU, also within the l
 });
 
 test('runs narrow what a lever brings', async () => {
-  const logs = ['load', 'level'].map((kind, i) => ({
-    id: `log-${i + 1}`,
-    file: `${kind}.csv`,
-    kind: 'csv',
-  }));
-  const text = (kind: string) =>
-    strToU8(readFileSync(join(__dirname, `../examples/${kind}-two-fans.csv`), 'utf8'));
-  const zip = (run: object) =>
-    zipSync({
-      'a/run.json': strToU8(
-        JSON.stringify({
-          format: 'zugluft-run',
-          formatVersion: 1,
-          id: 'r',
-          backgroundDbA: 19,
-          logs,
-          ...run,
-        }),
-      ),
-      'a/logs/1-load.csv': text('load'),
-      'a/logs/2-level.csv': text('level'),
-    });
   const file = (name: string, bytes: Uint8Array) => {
     writeFileSync(join(folder, name), bytes);
     return join(folder, name);
@@ -180,11 +159,17 @@ test('runs narrow what a lever brings', async () => {
     const { wattsGained: g } = told.levers[1]!.at[0]!;
     return g.p95 - g.p05;
   };
-  expect(await width('--runs', file('runs.zip', zip({})))).toBeLessThan(0.9 * (await width()));
+  expect(await width('--runs', file('runs.zip', simulatedRunsZip()))).toBeLessThan(
+    0.9 * (await width()),
+  );
   // what was learned of the old paste says nothing of the new one
   const taught = await plan(...argv, '--runs', join(folder, 'runs.zip'));
   expect(taught.levers[0]!.at[0]!.wattsGained.p95).toBeGreaterThan(0.05);
-  const held = await plan(...argv, '--runs', file('held.zip', zip({ use: 'hold-out' })));
+  const held = await plan(
+    ...argv,
+    '--runs',
+    file('held.zip', simulatedRunsZip({ use: 'hold-out' })),
+  );
   expect(held).toMatchObject({ code: 2, error: { path: '--runs' } });
   expect(
     (await plan(...argv, '--runs', file('empty.zip', zipSync({ 'x.txt': strToU8('x') })))).error!

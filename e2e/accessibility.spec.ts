@@ -119,6 +119,9 @@ for (const theme of ['chalk', 'dim'] as const) {
     await page.getByRole('button', { name: /the smallest fans/ }).click();
     await expect(page.getByTestId('design-machine').getByRole('img')).toBeVisible();
     await check('levers');
+    await page.keyboard.press('0');
+    await expect(page.getByTestId('headline')).toBeVisible();
+    await check('verdict');
     await page.keyboard.press('p');
     const photo = page.getByRole('button', { name: /^open Underside/ });
     await expect(photo).toBeVisible();
@@ -178,7 +181,16 @@ for (const theme of ['chalk', 'dim'] as const) {
 test('a phone on the bench: nothing is wider than 390 px', async ({ page }) => {
   await openMachine(page, 'Studio, 8-core');
   await page.setViewportSize({ width: 390, height: 800 });
-  for (const path of ['identify', 'outside', 'cooling', 'estimate', 'runs', 'levers', 'history']) {
+  for (const path of [
+    'identify',
+    'outside',
+    'cooling',
+    'estimate',
+    'runs',
+    'levers',
+    'verdict',
+    'history',
+  ]) {
     await page.goto(page.url().replace(/[^/]+$/, path));
     await expect(page.getByTestId('answer-bar')).toContainText(/\d W/);
     const width = await page.evaluate(() => document.documentElement.scrollWidth);

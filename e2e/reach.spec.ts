@@ -12,6 +12,7 @@ const VIEWS = [
   'runs',
   'runs?view=calibration',
   'levers',
+  'verdict',
   'open-up',
   'open-up/parts',
   'open-up/score',
@@ -93,6 +94,7 @@ async function expectReach(page: Page, view: string, leastPx: number): Promise<v
 const LATE: Partial<Record<string, (page: Page) => Locator>> = {
   'runs?view=calibration': (page) => page.getByRole('button', { name: /^hold out/ }).first(),
   levers: (page) => page.locator('[data-lever] svg').first(),
+  verdict: (page) => page.getByTestId('headline'),
 };
 
 async function eachView(page: Page, look: (view: string) => Promise<void>): Promise<void> {

@@ -1,11 +1,9 @@
 import type { PhrasingContent, RootContent, Table } from 'mdast';
 import PDFDocument from 'pdfkit';
 import type { Report } from '@zugluft/core/report/report';
+import type { Paper } from './formats';
 import { faces, inFaces, type Face, type Faces } from './fonts';
 import { drawChart } from './pdfChart';
-
-export const PAPERS = ['A4', 'LETTER'] as const;
-export type Paper = (typeof PAPERS)[number];
 
 const MARGIN = 54;
 const TEXT = 10;
@@ -93,24 +91,22 @@ function put(press: Press, node: RootContent, charts: Report['charts']): void {
       doc.y += GAP;
       return;
     }
-    case 'blockquote': {
-      const runs = node.children.flatMap((c) =>
-        'children' in c ? runsOf(c.children as PhrasingContent[]) : [],
-      );
-      const height = heightOf(press, runs, press.width - 12, TEXT);
-      room(press, height);
-      const top = doc.y;
-      write(press, runs, { inset: 12 });
-      // where it went on to another page the bar stands there alone
-      const from = doc.y >= top ? top : MARGIN;
-      doc
-        .moveTo(press.left + 2, from)
-        .lineTo(press.left + 2, doc.y)
-        .lineWidth(2)
-        .stroke(HEAT);
-      doc.y += GAP;
+    case 'blockquote':
+      for (const child of node.children) {
+        const runs = 'children' in child ? runsOf(child.children as PhrasingContent[]) : [];
+        room(press, heightOf(press, runs, press.width - 12, TEXT));
+        const top = doc.y;
+        write(press, runs, { inset: 12 });
+        // where it went on to another page the bar stands there alone
+        const from = doc.y >= top ? top : MARGIN;
+        doc
+          .moveTo(press.left + 2, from)
+          .lineTo(press.left + 2, doc.y)
+          .lineWidth(2)
+          .stroke(HEAT);
+        doc.y += GAP;
+      }
       return;
-    }
     case 'list':
       node.children.forEach((item, i) => {
         const mark = node.ordered ? `${i + 1}. ` : '– ';

@@ -3,12 +3,9 @@ import { WATTS_CHART } from '@zugluft/core/report/report';
 import { figuresCsv } from '@zugluft/core/report/reportFigures';
 import { reportHtml } from './html';
 import { reportMarkdown } from './markdown';
-import { reportPdf, type Paper } from './pdf';
+import type { Paper, ReportFormat } from './formats';
+import { reportPdf } from './pdf';
 import { chartPng, chartSvg } from './svg';
-
-/** As what a report is written. */
-export const REPORT_FORMATS = ['html', 'pdf', 'md', 'json', 'csv', 'svg'] as const;
-export type ReportFormat = (typeof REPORT_FORMATS)[number];
 
 export interface WrittenFile {
   name: string;

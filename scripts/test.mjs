@@ -31,19 +31,17 @@ function counted(name, file, status, read) {
   if (status !== 0 && counts.failed === 0) failed++;
 }
 
-function chromiumThere() {
-  if (existsSync(CHROMIUM)) return true;
+/** Whether one of Debian's packages is there, by a file of it; as root it is installed where it is not. */
+function debianThere(name, file, forWhat) {
+  if (existsSync(file)) return true;
   if (process.getuid?.() !== 0) {
-    console.error(`The interface tests need Debian's chromium: as root, apt-get install chromium`);
+    console.error(`${forWhat} need Debian's ${name}: as root, apt-get install ${name}`);
     return false;
   }
-  console.log("Installing Debian's chromium for the interface tests.");
-  run('apt-get', ['update', '-qq'], { stdio: ['ignore', 'ignore', 'inherit'] });
-  return (
-    run('apt-get', ['install', '-y', '-qq', 'chromium'], {
-      stdio: ['ignore', 'ignore', 'inherit'],
-    }) === 0
-  );
+  console.log(`Installing Debian's ${name}: ${forWhat} need it.`);
+  const quietly = { stdio: ['ignore', 'ignore', 'inherit'] };
+  run('apt-get', ['update', '-qq'], quietly);
+  return run('apt-get', ['install', '-y', '-qq', name], quietly) === 0;
 }
 
 installPackages();
@@ -52,6 +50,8 @@ step('lint', 'npx', ['--no-install', 'eslint', '.', '--max-warnings', '0']);
 step('format', 'npx', ['--no-install', 'prettier', '--check', '--log-level', 'warn', '.']);
 
 console.log('\n== unit tests');
+// without it pages of PDF are looked at less closely
+debianThere('poppler-utils', '/usr/bin/pdftoppm', 'tests of PDF pages');
 const unit = join(results, 'unit.json');
 const unitStatus = run('npx', [
   '--no-install',
@@ -69,7 +69,7 @@ counted('the unit tests', unit, unitStatus, (r) => ({
 
 console.log('\n== interface tests');
 buildWeb();
-if (chromiumThere()) {
+if (debianThere('chromium', CHROMIUM, 'the interface tests')) {
   const e2e = join(results, 'e2e.json');
   const status = run(
     'npx',

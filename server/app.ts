@@ -17,6 +17,7 @@ import { createMachineTags } from './machines/machineTags';
 import { guideRoutes } from './openup/guideRoutes';
 import { openUpRoutes } from './openup/openUpRoutes';
 import { createOpenUpStore } from './openup/openUpStore';
+import { reportRoutes } from './reports/reportRoutes';
 import { calibrationRoutes } from './runs/calibrationRoutes';
 import { residualQuery, runRoutes } from './runs/runRoutes';
 import { parse } from './security/parse';
@@ -84,6 +85,10 @@ export function createApp(library: Library, webFolder: string | null, logger: Lo
   api.use('/machines/:id/calibrations', calibrationRoutes(calibrations));
   api.use('/machines/:id/log', openUpRoutes(createOpenUpStore(db, documents)));
   api.use('/machines/:id', guideRoutes(machines, documents, attachments));
+  api.use(
+    '/machines/:id',
+    reportRoutes(documents, list, summaries, library.calibrationInUse, library.makeReports),
+  );
   api.use('/settings', settingRoutes(documents));
   api.use('/defaults', defaultRoutes(documents));
   const families = createMachineFamilies(db, documents);

@@ -12,6 +12,7 @@ import { recordShelf, unitShelf } from './machines/machineShelves';
 import { plansShelf } from './machines/plansShelf';
 import { createMachineStore } from './machines/machineStore';
 import { logShelf } from './openup/openUpStore';
+import type { MakeReport } from './reports/makeReport';
 import { readCalibrationInUse } from './runs/calibrationInUse';
 import { createInbox } from './runs/inbox';
 import { createCalibrationStore } from './runs/calibrationStore';
@@ -34,6 +35,7 @@ export type Library = ReturnType<typeof createLibrary>;
  * @param runWork reads and analyses logs; in this thread by default
  * @param fitWork fits machines to their runs
  * @param inboxFolder that loggers write into; one in the data folder by default
+ * @param makeReports writes reports; in this thread by default
  */
 export function createLibrary(
   db: Database,
@@ -42,6 +44,8 @@ export function createLibrary(
   runWork: DoRunJob = doRunJob,
   fitWork: DoRunJob = runWork,
   inboxFolder?: string,
+  // what writes PDF and pictures is large, and rarely needed
+  makeReports: MakeReport = async (job) => (await import('./reports/makeReport')).makeReport(job),
 ) {
   const documents = createDocumentStore(db);
   const watts = createWattsKeeper(db, documents, readCalibrationInUse(db), compute, failed);
@@ -72,12 +76,15 @@ export function createLibrary(
     takeRun: createTakeRun(db, documents, runs, logs),
     inbox,
     calibrations,
+    calibrationInUse: readCalibrationInUse(db),
+    makeReports,
     list: createMachineList(db, watts),
     watts,
     async close() {
       await watts.stop();
       await runs.close();
       await calibrations.close();
+      await makeReports.end?.();
       await db.close();
     },
   };

@@ -7,6 +7,8 @@ import { inThread } from './derived/inThread';
 import { tidyIncoming } from './exchange/receiveFile';
 import { createLibrary } from './library';
 import { createLogger } from './logger';
+import type { WrittenFile } from '@zugluft/publish/writeReport';
+import type { ReportJob } from './reports/makeReport';
 import type { RunJob, RunJobAnswer } from './runs/runJobs';
 
 export interface Running {
@@ -39,6 +41,10 @@ export async function startServer(options: {
     inThread<RunJob, RunJobAnswer>(runWorker),
     inThread<RunJob, RunJobAnswer>(runWorker, 'later'),
     options.inboxFolder,
+    inThread<ReportJob, WrittenFile[]>(
+      new URL('./reports/startReportWorker.mjs', import.meta.url),
+      'later',
+    ),
   );
   await library.attachments.tidy();
   await tidyIncoming(options.dataFolder);

@@ -32,10 +32,10 @@ export const heading = (depth: 1 | 2 | 3, value: string): Heading => ({
   children: [textNode(value)],
 });
 
-/** A caution, or whatever else is set apart. */
-export const quotation = (value: string): Blockquote => ({
+/** Cautions, or whatever else is set apart, a paragraph each. */
+export const quotation = (...values: string[]): Blockquote => ({
   type: 'blockquote',
-  children: [paragraph(value)],
+  children: values.map(paragraph),
 });
 
 /** A list as the one element of an array, so that an empty one leaves nothing. */

@@ -17,7 +17,7 @@ import { CAUTIONS, type CautionId } from '../service/cautions';
 import { DEFERENCE } from '../service/guide';
 import { bandText } from '../verdict/bandWords';
 import { careWords } from '../verdict/care';
-import type { Verdict } from '../verdict/verdict';
+import type { Advice, Verdict } from '../verdict/verdict';
 import { barsChart, type Bar } from './barsChart';
 import type { Chart } from './chart';
 import { conditionsOf } from './conditions';
@@ -32,7 +32,8 @@ export interface MeasuredState {
   gpuW: number;
   /** Null where no level was read. */
   levelDbA: number | null;
-  roomC: number;
+  /** Null where nobody read it. */
+  roomC: number | null;
 }
 
 /** What every figure of a report goes back to. */
@@ -147,7 +148,7 @@ export function reportOf(source: ReportSource): Report {
                 wattsText(m.cpuW),
                 wattsText(m.gpuW),
                 m.levelDbA === null ? 'not read' : m.levelDbA.toFixed(1),
-                quantity('temperature', m.roomC, units),
+                m.roomC === null ? 'not read' : quantity('temperature', m.roomC, units),
               ]),
             ),
           ]
@@ -163,7 +164,7 @@ export function reportOf(source: ReportSource): Report {
       tableOf(['What', 'Verdict'], readerRows(verdict)),
       ...scorePart(verdict),
       heading(2, 'Cautions'),
-      ...cautionsOf(verdict).map(quotation),
+      quotation(...cautionsOf(verdict)),
       paragraph(DEFERENCE),
       heading(2, 'Method and conditions'),
       tableOf(
@@ -192,7 +193,7 @@ export function reportOf(source: ReportSource): Report {
     ],
   };
   const figures = figuresOfReport(verdict, measured);
-  const { name: _, ...rest } = verdict;
+  const { name: _, headlineParts: __, ...rest } = verdict;
   return {
     name,
     tree,
@@ -243,10 +244,7 @@ export function readerRows(verdict: Verdict): string[][] {
         ? `${wattsText(total)} W are held for longer than ten minutes from idle`
         : `${wattsText(total)} W are held for ${timeText(burst.seconds)} from idle`,
     ],
-    ...advice.map((a) => [
-      'What would help',
-      `${a.name}: ${wattsText(a.gain.wattsGained.p50)} W more, ${bandText(a.gain.wattsGained)}, in ${Math.round(a.minutes)} min${a.usualMinutes ? ' as is usual' : ''}`,
-    ]),
+    ...(advice.length ? [['What would help', advice.map(adviceWords).join('; ')]] : []),
     ...(tooSmall.length ? [['Too small to feel', tooSmall.join(', ')]] : []),
     [
       'Service',
@@ -256,6 +254,12 @@ export function readerRows(verdict: Verdict): string[][] {
     ],
     ['Care', care.map(careWords).join(', ')],
   ];
+}
+
+/** “Clean fins, fans and mesh: 6 W more, 3 to 9, in 30 min as is usual”; what opens nothing takes no time to speak of. */
+function adviceWords({ name, gain, minutes, usualMinutes, opens }: Advice): string {
+  const time = opens ? `, in ${Math.round(minutes)} min${usualMinutes ? ' as is usual' : ''}` : '';
+  return `${name}: ${wattsText(gain.wattsGained.p50)} W more, ${bandText(gain.wattsGained)}${time}`;
 }
 
 const whole = (x: number): string => Number(x.toFixed(1)).toString();

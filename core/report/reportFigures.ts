@@ -67,7 +67,7 @@ export function figuresOfReport(
           ),
         ]),
     ...advice.map((a) => banded(`gained by: ${a.name}`, verdict.cap, 'W', a.gain.wattsGained)),
-    ...(score?.computed == null
+    ...(typeof score?.computed !== 'number'
       ? []
       : [plain('service score', 'of 10', score.agreed ?? score.computed, 'log')]),
     ...measured.flatMap((m) => [

@@ -40,7 +40,7 @@ export function guideTree(guide: Guide, fileOf: (photo: string) => string | null
     });
     return [
       heading(3, `${i + 1}. ${s.name}`),
-      ...s.cautions.map(quotation),
+      ...s.cautions.map((c) => quotation(c)),
       ...listOf(facts(s)),
       ...(photos.length ? [{ type: 'paragraph', children: photos } satisfies Paragraph] : []),
     ];
@@ -55,7 +55,7 @@ export function guideTree(guide: Guide, fileOf: (photo: string) => string | null
         ? [paragraph(`Consumables: ${guide.consumables.join(', ')}.`)]
         : []),
       heading(2, 'Cautions'),
-      ...guide.cautions.map(quotation),
+      ...guide.cautions.map((c) => quotation(c)),
       paragraph(DEFERENCE),
       heading(2, 'Open'),
       ...guide.steps.flatMap(step),

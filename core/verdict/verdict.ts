@@ -50,6 +50,8 @@ export interface Advice {
   id: string;
   name: string;
   gain: LeverGain;
+  /** Something is opened for it. */
+  opens: boolean;
   minutes: number;
   /** Not of a log, but what is usual. */
   usualMinutes: boolean;
@@ -64,6 +66,12 @@ export interface WorkVerdict {
   word: HeldWord;
 }
 
+/** A piece of the headline; its figure of heat and its level stand out. */
+export interface HeadlinePart {
+  text: string;
+  of: 'watts' | 'level' | null;
+}
+
 /** What the figures of one machine come to. */
 export interface Verdict {
   name: string;
@@ -71,7 +79,10 @@ export interface Verdict {
   cap: Cap;
   at: CapVerdict[];
   isCalibrated: boolean;
+  /** At the cap, of the record alone; null where no run has narrowed it. */
+  beforeRuns: Band3 | null;
   headline: string;
+  headlineParts: HeadlinePart[];
   reasons: string[];
   work: WorkVerdict[];
   burst: ProposedSetting['burst'];
@@ -147,12 +158,15 @@ export function verdictOf(request: CaseRequest, options: VerdictOptions): Verdic
   const felt = rankLevers(weighed, 'per-minute').filter(
     (w) => w.gain && !w.gain.tooSmallToFeel && w.gain.wattsGained.p50 > 0,
   );
+  const parts = headlineOf(main);
   return {
     name: nameOf(request),
     cap,
     at,
     isCalibrated: open.calibration !== null,
-    headline: headlineOf(main),
+    beforeRuns: open.calibration ? bandBeforeRuns(request, cap, draws, seed) : null,
+    headline: parts.map((p) => p.text).join(''),
+    headlineParts: parts,
     reasons: reasonsOf(main, at),
     work,
     burst,
@@ -160,6 +174,7 @@ export function verdictOf(request: CaseRequest, options: VerdictOptions): Verdic
       id: w.lever.id,
       name: w.lever.name,
       gain: w.gain!,
+      opens: w.lever.goal !== null,
       minutes: minutesOf(w).minutes,
       usualMinutes: minutesOf(w).usual,
       cautions: w.lever.cautions,
@@ -169,6 +184,12 @@ export function verdictOf(request: CaseRequest, options: VerdictOptions): Verdic
     care: careDue(kept, agesOf(open)),
     next: measureNextWords(summary, cap).slice(0, MOST_NEXT),
   };
+}
+
+function bandBeforeRuns(request: CaseRequest, cap: Cap, draws: number, seed: number): Band3 {
+  const plain = openCase({ ...request, calibration: null });
+  const [{ p05, p50, p95 }] = sustainedBands(plain, { caps: [cap], draws, seed }) as [Band3];
+  return { p05, p50, p95 };
 }
 
 function capsWith(caps: readonly Cap[], cap: Cap | undefined): Cap[] {
@@ -244,9 +265,17 @@ function workVerdict(
 export const capPhrase = (cap: Cap): string =>
   cap === 'off' ? 'with the fans off' : cap === 'full' ? 'at full fan speed' : `at ${cap} dB(A)`;
 
-function headlineOf({ watts, cap, heldBack }: CapVerdict): string {
-  if (!(watts.p95 > 0)) return `Holds nothing ${capPhrase(cap)}.`;
-  return `Holds ${hedge(watts)}${wattsText(watts.p50)} W ${capPhrase(cap)}, ${bandText(watts)}: held back by ${heldBack}.`;
+function headlineOf({ watts, cap, heldBack }: CapVerdict): HeadlinePart[] {
+  const plain = (text: string): HeadlinePart => ({ text, of: null });
+  const level: HeadlinePart = { text: capPhrase(cap), of: 'level' };
+  if (!(watts.p95 > 0)) return [plain('Holds nothing '), level, plain('.')];
+  return [
+    plain(`Holds ${hedge(watts)}`),
+    { text: `${wattsText(watts.p50)} W`, of: 'watts' },
+    plain(' '),
+    level,
+    plain(`, ${bandText(watts)}: held back by ${heldBack}.`),
+  ];
 }
 
 /** Below this share of what the cooling carries the machine's own limits are what holds it back. */

@@ -199,6 +199,11 @@ export function createMachineList(db: Database, watts: WattsKeeper) {
       await current();
     },
 
+    /** All rows, those put aside too. */
+    async rows(): Promise<readonly MachineSummary[]> {
+      return (await current()).rows;
+    },
+
     /** One page of the library. */
     async list(query: ListQuery): Promise<{ items: MachineSummary[]; total: number }> {
       const index = await current();

@@ -49,6 +49,8 @@ import { historyQuery, valueBody } from '../documents/documentRoutes';
 import { importQuery } from '../exchange/exchangeRoutes';
 import { listQuery } from '../machines/listQuery';
 import { tagChange } from '../machines/machineTags';
+import { peersAnswer } from '@zugluft/core/library/peersAnswer';
+import { peersQuery, reportQuery } from '../reports/reportRoutes';
 import { guideQuery } from '../openup/guideRoutes';
 
 /** One address of the HTTP interface. */
@@ -134,6 +136,11 @@ export const ROUTES: readonly RouteDescription[] = [
   {
     ...get(`${M}/guide.zip`, 'The guide as Markdown with its photos', 'application/zip'),
     query: guideQuery,
+  },
+  { ...get(`${M}/report`, 'The verdict as a report for readers', '*/*'), query: reportQuery },
+  {
+    ...get(`${M}/peers`, 'Machines of its kind, and its place among them', peersAnswer),
+    query: peersQuery,
   },
   { ...get(A, 'Photos and papers', photos), query: attachmentListQuery },
   { ...post(A, 'Adds a photo or paper', attachment, 'file'), query: addQuery, status: 201 },

@@ -13,6 +13,7 @@ export type CommandPlace =
   | 'estimate'
   | 'runs'
   | 'levers'
+  | 'verdict'
   | 'bench-day';
 
 export interface CommandEntry {
@@ -139,6 +140,12 @@ const COMMANDS = {
     place: 'machine',
     keys: ['9'],
     words: 'what would help paste clean strip fan plan gain',
+  },
+  verdict: {
+    name: 'Verdict',
+    place: 'machine',
+    keys: ['0'],
+    words: 'judge publish report pdf peers opinions',
   },
   photos: {
     name: 'Photos and papers',

@@ -14,6 +14,7 @@ const PLACES: [CommandPlace, string][] = [
   ['estimate', 'Estimate'],
   ['runs', 'Runs'],
   ['levers', 'Levers'],
+  ['verdict', 'Verdict'],
   ['bench-day', 'Bench day'],
 ];
 

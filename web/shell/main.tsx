@@ -77,6 +77,12 @@ const router = createBrowserRouter([
             }),
           },
           {
+            path: 'verdict',
+            lazy: async () => ({
+              Component: (await import('../features/verdict/VerdictStep')).VerdictStep,
+            }),
+          },
+          {
             path: 'open-up',
             lazy: async () => ({
               Component: (await import('../features/open-up/OpenUpStep')).OpenUpStep,

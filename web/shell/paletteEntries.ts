@@ -29,6 +29,7 @@ const STEP_PLACES: readonly CommandPlace[] = [
   'estimate',
   'runs',
   'levers',
+  'verdict',
 ];
 
 /** Commands that can be given here, or after going to where they can. */

@@ -1,5 +1,12 @@
 import { figureWords, pathWordsOf, stepOfFigure, unitAt } from '../record/figureWords';
-import { bindingWords, capWord, heldWords, shownW, splitWords, wattsText } from '@zugluft/core/case/answerWords';
+import {
+  bindingWords,
+  capWord,
+  heldWords,
+  shownW,
+  splitWords,
+  wattsText,
+} from '@zugluft/core/case/answerWords';
 
 test.each([
   [{ limit: 'junction', part: 'cpu' }, 'CPU junction'],

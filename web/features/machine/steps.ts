@@ -7,6 +7,7 @@ export const STEPS = [
   { path: 'estimate', name: 'Estimate' },
   { path: 'runs', name: 'Runs' },
   { path: 'levers', name: 'Levers' },
+  { path: 'verdict', name: 'Verdict' },
 ] as const;
 
 export type StepPath = (typeof STEPS)[number]['path'];

@@ -23,7 +23,7 @@ function leversState(plans: readonly LeverPlan[]): Progress['state'] {
 
 /** How far each step of the open machine's route is. */
 export function useProgress(): Record<StepPath, Progress> {
-  const { draft, issues, machine, made, live, complete } = useMachineFile();
+  const { draft, issues, machine, made, live, complete, calibration } = useMachineFile();
   const client = useQueryClient();
   const { data: log } = useQuery({
     queryKey: ['route', 'log', machine.id],
@@ -64,5 +64,7 @@ export function useProgress(): Record<StepPath, Progress> {
     },
     runs: { state: runsState(runs ?? []), recorded: null },
     levers: { state: leversState(plans?.plans ?? []), recorded: null },
+    // it follows from the others
+    verdict: { state: !live.estimate ? 'blank' : calibration ? 'done' : 'begun', recorded: null },
   };
 }

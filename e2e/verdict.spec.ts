@@ -1,0 +1,82 @@
+import { readFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+import { makeMachine, openMachine, watchErrors } from './support';
+
+const headline = (page: Page) => page.getByTestId('headline');
+
+test('from the key to the files: a verdict at each cap, its peers, and the report in every form', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  await openMachine(page, 'thick and quiet');
+  await page.locator('body').press('0');
+  await expect(page).toHaveURL(/\/verdict$/);
+  await expect(headline(page)).toContainText(
+    /^Holds .*\d+ W at 36 dB\(A\), \d+ to \d+: held back by/,
+  );
+  const reader = page.getByRole('table');
+  await expect(reader.getByRole('rowheader', { name: 'Long renders on both dies' })).toBeVisible();
+  await expect(reader).toContainText(/is (likely )?(held|short)/);
+  await page.getByText('Cautions that belong to this advice').click();
+
+  // its own figure among its peers, each of which leads to a comparison
+  const peers = page.getByRole('region', { name: 'peers' });
+  await expect(peers.locator('strong')).toContainText('Tarnwick Ledger 15');
+  const other = peers.getByRole('link').first();
+  const name = (await other.textContent())!;
+  await other.click();
+  await expect(page).toHaveURL(/\/compare\//);
+  await expect(page.locator('main')).toContainText(name.split(' ').slice(0, 3).join(' '));
+  await page.goBack();
+
+  // another cap
+  const louder = page.getByLabel('judged at');
+  await louder.selectOption('40');
+  await expect(headline(page)).toContainText('at 40 dB(A)');
+
+  // what readers get is what stands here
+  const watts = /(\d+) W/.exec((await headline(page).textContent())!)![1]!;
+  const publish = page.getByRole('region', { name: 'publish' });
+  const saved = async (link: string) => {
+    const download = page.waitForEvent('download');
+    await publish.getByRole('link', { name: link }).click();
+    return readFileSync(await (await download).path());
+  };
+  const csv = (await saved('Figures, CSV')).toString();
+  const row = csv.split('\r\n').find((l) => l.startsWith('sustained,40,'))!;
+  expect(Math.round(Number(row.split(',')[4]))).toBe(Number(watts));
+  expect((await saved('PDF, Letter')).subarray(0, 5).toString()).toBe('%PDF-');
+  await publish.getByLabel('units').selectOption('imperial');
+  const opened = page.waitForEvent('popup');
+  await publish.getByRole('link', { name: 'Page' }).click();
+  const report = await opened;
+  await expect(report.getByRole('heading', { level: 1 })).toContainText('Tarnwick Ledger 15');
+  await expect(report.locator('svg').first()).toBeVisible();
+  await expect(report.locator('body')).toContainText('°F');
+  await report.close();
+  expect(errors).toEqual([]);
+});
+
+test('a machine without a record has no verdict yet, and is told the way to one', async ({
+  page,
+}) => {
+  const id = await makeMachine(page, { maker: 'Velmara', model: 'Nothing yet' });
+  await page.goto(`/machines/${id}/verdict`);
+  const verdict = page.getByRole('region', { name: 'verdict' });
+  await expect(verdict).toContainText('No verdict yet');
+  await verdict.getByRole('link', { name: 'Count what there is' }).click();
+  await expect(page).toHaveURL(/\/count$/);
+});
+
+test('it can be given up and taken up again; what is missing for readers is named', async ({
+  page,
+}) => {
+  await openMachine(page, 'thick and quiet');
+  await page.locator('body').press('0');
+  const verdict = page.getByRole('region', { name: 'verdict' });
+  await verdict.getByRole('button', { name: 'cancel' }).click();
+  await expect(headline(page)).toHaveCount(0);
+  await verdict.getByRole('button', { name: 'compute it' }).click();
+  await expect(headline(page)).toContainText('Holds');
+  await expect(verdict.getByRole('heading', { name: 'Before you publish' })).toBeVisible();
+});

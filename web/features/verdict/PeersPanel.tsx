@@ -1,0 +1,81 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { wattsText } from '@zugluft/core/case/answerWords';
+import type { Cap } from '@zugluft/core/envelope/fanStates';
+import type { PeersAnswer } from '@zugluft/core/library/peersAnswer';
+import { bandText } from '@zugluft/core/verdict/bandWords';
+import { rankWords } from '@zugluft/core/verdict/peers';
+import { fetchJson } from '../../api/http';
+import { atCap } from '../../documents/answer/caps';
+
+/** Machines of its kind from the most watts down, each a step away from being held against it. */
+export function PeersPanel({
+  machineId,
+  cap,
+  made,
+}: {
+  machineId: string;
+  cap: Cap;
+  made: boolean;
+}) {
+  const { data, error } = useQuery({
+    queryKey: ['machines', 'peers', machineId, cap],
+    queryFn: ({ signal }) =>
+      fetchJson<PeersAnswer>(`/api/machines/${machineId}/peers?cap=${cap}`, { signal }),
+    enabled: made,
+    retry: false,
+  });
+  const peers = data?.peers;
+  const most = Math.max(1, ...(peers?.items ?? []).map((p) => p.band.p95));
+  const at = (watts: number) => `${(100 * watts) / most}%`;
+  return (
+    <section aria-label="peers">
+      <h2 className="font-semibold mb-2">Among its peers, {atCap(cap)}</h2>
+      {error && <p className="text-quiet">They could not be read: {error.message}.</p>}
+      {data && !peers && (
+        <p className="text-quiet">Its watts in the library are still being computed.</p>
+      )}
+      {peers && (
+        <>
+          <p className="text-small text-quiet mb-2">{`${rankWords(peers.rank)}.`}</p>
+          <ul className="space-y-1.5">
+            {peers.items.map((p) => (
+              <li
+                key={p.id}
+                className="grid grid-cols-[minmax(0,5fr)_minmax(0,4fr)_2.5rem] gap-x-3 items-center"
+              >
+                {p.isOwn ? (
+                  <strong className="font-semibold truncate">{p.name}</strong>
+                ) : (
+                  <Link
+                    to={`/compare/${machineId}/${p.id}`}
+                    className="truncate hover:underline underline-offset-2 py-0.5"
+                    title={`${p.name}: side by side. The chance that it sustains more: ${Math.round(100 * p.chance!)} %`}
+                  >
+                    {p.name}
+                  </Link>
+                )}
+                <span className="relative h-3.5" aria-hidden>
+                  <span
+                    className={`absolute inset-y-0 ${p.isOwn ? 'bg-heat/45' : 'bg-heat/20'}`}
+                    style={{
+                      left: at(p.band.p05),
+                      width: `calc(${at(p.band.p95)} - ${at(p.band.p05)})`,
+                    }}
+                  />
+                  <span
+                    className="absolute inset-y-0 w-0.5 bg-ink"
+                    style={{ left: at(p.band.p50) }}
+                  />
+                </span>
+                <span className="figure text-right" title={bandText(p.band)}>
+                  {wattsText(p.band.p50)}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,208 @@
+import { useQuery } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import type { Cap } from '@zugluft/core/envelope/fanStates';
+import { readerRows } from '@zugluft/core/report/report';
+import { CAUTIONS, type CautionId } from '@zugluft/core/service/cautions';
+import { beforePublishing } from '@zugluft/core/verdict/beforePublishing';
+import type { Band3 } from '@zugluft/core/verdict/bandWords';
+import { readDocument } from '../../api/documents';
+import { CapSelect } from '../../documents/answer/CapSelect';
+import { atCap, middleCap } from '../../documents/answer/caps';
+import type { RunMark } from '../../documents/answer/runMarks';
+import { useMachineFile } from '../../documents/record/MachineFile';
+import { useLabSettings } from '../../documents/useLaboratory';
+import { Opinions, type Opinion } from './Opinions';
+import { PeersPanel } from './PeersPanel';
+import { Publish } from './Publish';
+import { useVerdict } from './useVerdict';
+
+const PART_OF = { watts: 'text-heat', level: 'text-air' } as const;
+/** A run belongs to a cap whose level is within this of its own, dB. */
+const NEAR_DB = 1.5;
+
+/** What the figures of this machine come to, in sentences that say no more than their bands, and the report made of it. */
+export function VerdictStep() {
+  const { live, machine, made, settingId, caps, marks, kept, calibration } = useMachineFile();
+  const { settings } = useLabSettings();
+  const [level, setLevel] = useState<Cap | null>(null);
+  const { request } = live;
+  const levels = useMemo(() => caps.filter((c) => typeof c === 'number'), [caps]);
+  const cap = level !== null && levels.includes(level as number) ? level : middleCap(caps);
+  const { data: log, isFetched } = useQuery({
+    queryKey: ['route', 'log', machine.id],
+    queryFn: async () => (await readDocument('log', machine.id)).value,
+    enabled: made,
+    retry: false,
+  });
+  const opened = log && (log.steps.length > 0 || log.screws.length > 0) ? log : null;
+  const ready = isFetched || !made;
+  const options = useMemo(
+    () =>
+      ready
+        ? {
+            caps: levels,
+            cap,
+            log: opened,
+            rubric: settings.rubric,
+            threshold: settings.noticeable,
+          }
+        : null,
+    [ready, levels, cap, opened, settings.rubric, settings.noticeable],
+  );
+  const { verdict, progress, problem, cancelled, cancel, again } = useVerdict(request, options);
+  if (!request) {
+    return (
+      <section aria-label="verdict">
+        <h2 className="text-lg font-semibold">No verdict yet</h2>
+        <p className="text-quiet max-w-prose mt-1">
+          The record lacks what a watt could be computed from.{' '}
+          <Link className="underline underline-offset-2" to={`/machines/${machine.id}/count`}>
+            Count what there is
+          </Link>{' '}
+          for a first answer in a minute.
+        </p>
+      </section>
+    );
+  }
+  const open = beforePublishing(request, {
+    runs: marks.length,
+    hasLog: opened !== null,
+    calibrationLapsed: calibration?.lapsed ?? false,
+  });
+  const opinions = verdict ? opinionsOf(verdict, marks) : [];
+  return (
+    <section aria-label="verdict">
+      <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 mb-2 text-small text-quiet">
+        <CapSelect caps={levels} value={cap} choose={setLevel} label="judged at" />
+        {progress && (
+          <span role="status">
+            {progress.of ? `${progress.done} of ${progress.of} figures` : 'computing'}{' '}
+            <button type="button" className="btn btn-xs ml-1" onClick={cancel}>
+              cancel
+            </button>
+          </span>
+        )}
+        {cancelled && (
+          <button type="button" className="btn btn-xs" onClick={again}>
+            compute it
+          </button>
+        )}
+      </div>
+      {problem && (
+        <p role="alert" className="text-heat">
+          The verdict could not be computed: {problem}.{' '}
+          <button type="button" className="btn btn-xs" onClick={again}>
+            try again
+          </button>
+        </p>
+      )}
+      {!verdict && !problem && !cancelled && <p className="text-quiet">Judging.</p>}
+      {verdict && (
+        <div className={progress ? 'opacity-60' : ''}>
+          <p className="text-2xl font-semibold leading-snug max-w-[46rem]" data-testid="headline">
+            {verdict.headlineParts.map(({ text, of }, i) => (
+              <span key={i} className={of ? PART_OF[of] : undefined}>
+                {text}
+              </span>
+            ))}
+          </p>
+          <p className="text-quiet mt-1 max-w-prose">{verdict.reasons.join(' ')}</p>
+          <div className="grid xl:grid-cols-2 gap-x-8 gap-y-5 mt-5">
+            <section aria-label="opinions">
+              <h2 className="font-semibold mb-2">Opinions, {atCap(cap)}</h2>
+              <Opinions
+                opinions={opinions}
+                most={Math.max(1, ...opinions.map((o) => o.band?.p95 ?? 0)) * 1.05}
+              />
+            </section>
+            <PeersPanel machineId={machine.id} cap={cap} made={made} />
+          </div>
+          <h2 className="font-semibold mt-6 mb-1">For the reader</h2>
+          <table className="table table-sm text-[0.95rem]">
+            <tbody>
+              {readerRows(verdict).map(([what, words], i) => (
+                <tr key={i}>
+                  <th scope="row" className="text-quiet font-normal align-top w-56">
+                    {what}
+                  </th>
+                  <td>{words}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <Cautions
+            ids={[
+              ...new Set([
+                ...verdict.advice.flatMap((a) => a.cautions),
+                ...verdict.care.flatMap((c) => (c.caution ? [c.caution] : [])),
+              ]),
+            ]}
+          />
+        </div>
+      )}
+      <Publish
+        machineId={machine.id}
+        cap={cap}
+        setting={settingId}
+        open={open}
+        saved={made && kept.state.kind === 'saved'}
+      />
+    </section>
+  );
+}
+
+function Cautions({ ids }: { ids: readonly CautionId[] }) {
+  if (ids.length === 0) return null;
+  return (
+    <details className="mt-3">
+      <summary className="text-heat cursor-pointer">Cautions that belong to this advice</summary>
+      <ul className="list-disc pl-5 text-[0.95rem] max-w-prose">
+        {ids.map((id) => (
+          <li key={id}>{CAUTIONS[id]}</li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+/** From the mean to the ends of its 5–95 % band. */
+const errorOf = (m: RunMark): number => 1.645 * Math.hypot(m.cpuPlusMinus, m.gpuPlusMinus);
+
+function opinionsOf(
+  verdict: NonNullable<ReturnType<typeof useVerdict>['verdict']>,
+  marks: readonly RunMark[],
+): Opinion[] {
+  const main = verdict.at.find((a) => a.cap === verdict.cap)!;
+  const both = marks.filter((m) => m.readout === 'together' && m.levelDbA !== null);
+  const near = both.filter(
+    (m) => typeof verdict.cap === 'number' && Math.abs(m.levelDbA! - verdict.cap) <= NEAR_DB,
+  );
+  const read: Band3 | null = near.length
+    ? {
+        p05: Math.min(...near.map((m) => m.cpuW + m.gpuW - errorOf(m))),
+        p50: near.reduce((s, m) => s + m.cpuW + m.gpuW, 0) / near.length,
+        p95: Math.max(...near.map((m) => m.cpuW + m.gpuW + errorOf(m))),
+      }
+    : null;
+  return [
+    {
+      name: 'computed',
+      note: verdict.isCalibrated ? 'before any run' : 'from the record',
+      band: verdict.beforeRuns ?? main.watts,
+    },
+    ...(verdict.isCalibrated
+      ? [{ name: 'fitted', note: 'narrowed by its runs', band: main.watts, isMeasured: true }]
+      : []),
+    {
+      name: 'measured',
+      note: read
+        ? `${near.length} of ${both.length} runs lie at this level`
+        : both.length
+          ? 'no run lies at this level'
+          : 'not run yet',
+      band: read,
+      isMeasured: true,
+    },
+  ];
+}
