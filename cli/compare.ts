@@ -2,6 +2,7 @@ import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
 import { capsOf } from '@zugluft/core/case/laboratory';
 import { openCase } from '@zugluft/core/case/openCase';
+import { comparisonDocument } from '@zugluft/core/compare/comparisonDocument';
 import { compareMachines } from '@zugluft/core/compare/compareMachines';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { answered, type Answered } from './answered';
@@ -59,26 +60,7 @@ function compare(argv: readonly string[], tell: (line: string) => void): object 
     ...drawn,
     progress: (done, of) => tell(`${done} of ${of} machines`),
   });
-  return {
-    format: 'zugluft-comparison',
-    formatVersion: 1,
-    machines: compared.map((m) => ({
-      ...m,
-      at: m.at.map(({ cap, p05, p50, p95 }) => ({
-        cap,
-        p05: rounded(p05),
-        p50: rounded(p50),
-        p95: rounded(p95),
-      })),
-      wattsPerDb: orNull(m.wattsPerDb),
-      wattsPerKg: orNull(m.wattsPerKg),
-      wattsPerMm: orNull(m.wattsPerMm),
-      finAreaCm2: rounded(m.finAreaCm2),
-      sweptCm2: rounded(m.sweptCm2),
-      pipeSectionMm2: rounded(m.pipeSectionMm2),
-    })),
-    better,
-  };
+  return comparisonDocument({ machines: compared, better });
 }
 
 /** A record's file; where there are several, what is wrong says in which. */
@@ -90,9 +72,6 @@ function recordOf(file: string, of: number): CaseRecord {
     throw new BadInput(cause.path, `${file}: ${cause.message}`);
   }
 }
-
-const rounded = (x: number): number => Number(x.toPrecision(6));
-const orNull = (x: number | null) => (x === null ? null : rounded(x));
 
 /** Maker, model and variant, else the file's own name. */
 function nameOf({ identity }: CaseRecord, file: string): string {

@@ -87,7 +87,14 @@ export function createApp(library: Library, webFolder: string | null, logger: Lo
   api.use('/machines/:id', guideRoutes(machines, documents, attachments));
   api.use(
     '/machines/:id',
-    reportRoutes(documents, list, summaries, library.calibrationInUse, library.makeReports),
+    reportRoutes(
+      documents,
+      list,
+      summaries,
+      library.calibrationInUse,
+      library.calibratedMachines,
+      library.makeReports,
+    ),
   );
   api.use('/settings', settingRoutes(documents));
   api.use('/defaults', defaultRoutes(documents));

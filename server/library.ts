@@ -13,7 +13,7 @@ import { plansShelf } from './machines/plansShelf';
 import { createMachineStore } from './machines/machineStore';
 import { logShelf } from './openup/openUpStore';
 import type { MakeReport } from './reports/makeReport';
-import { readCalibrationInUse } from './runs/calibrationInUse';
+import { readCalibratedMachines, readCalibrationInUse } from './runs/calibrationInUse';
 import { createInbox } from './runs/inbox';
 import { createCalibrationStore } from './runs/calibrationStore';
 import { doRunJob } from './runs/runJobs';
@@ -77,6 +77,7 @@ export function createLibrary(
     inbox,
     calibrations,
     calibrationInUse: readCalibrationInUse(db),
+    calibratedMachines: readCalibratedMachines(db),
     makeReports,
     list: createMachineList(db, watts),
     watts,

@@ -1,8 +1,9 @@
 import { diffRecords } from '../family/diffRecords';
 import { isObject } from '../record/plainJson';
 
-/** Machines that stand side by side at most. */
-export const MAX_COMPARED = 6;
+/** Machines that are compared at most, and of which every figure stands side by side. */
+export const MAX_COMPARED = 200;
+export const MAX_BESIDE = 6;
 
 /** A field in which machines differ, with what stands there in each; undefined where one has none. */
 export interface ComparedField {

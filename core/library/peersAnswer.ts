@@ -2,6 +2,16 @@ import { z } from 'zod';
 
 const band = z.object({ p05: z.number(), p50: z.number(), p95: z.number() });
 
+const countedSchema = z.discriminatedUnion('refused', [
+  z.object({ refused: z.literal(true), machines: z.int(), needs: z.int() }),
+  z.object({
+    refused: z.literal(false),
+    machines: z.int(),
+    band,
+    leaveOneOutShare: z.number(),
+  }),
+]);
+
 /** A machine's place among those of its kind; null while its watts are being computed. */
 export const peersAnswer = z.object({
   cap: z.union([z.number(), z.literal('off'), z.literal('full')]),
@@ -20,5 +30,7 @@ export const peersAnswer = z.object({
       rank: z.object({ best: z.int(), worst: z.int(), of: z.int() }),
     })
     .nullable(),
+  /** Of the machines whose watts were learned from runs; null while the machine is not in the list. */
+  counted: countedSchema.nullable(),
 });
 export type PeersAnswer = z.infer<typeof peersAnswer>;

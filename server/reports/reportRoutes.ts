@@ -3,6 +3,7 @@ import { zipSync } from 'fflate';
 import { withCalibration } from '@zugluft/core/calibration/caseKey';
 import { capsOf } from '@zugluft/core/case/laboratory';
 import { LABORATORY } from '@zugluft/core/documents/kinds';
+import type { PeersAnswer } from '@zugluft/core/library/peersAnswer';
 import { UNIT_SYSTEMS } from '@zugluft/core/report/quantity';
 import type { MeasuredState } from '@zugluft/core/report/report';
 import { SHOWN_DRAWS, SHOWN_SEED } from '@zugluft/core/uncertainty/wattsBand';
@@ -19,6 +20,7 @@ import type { RunSummaries } from '../runs/runSummaries';
 import { parse } from '../security/parse';
 import { Problem } from '../security/problem';
 import type { MakeReport } from './makeReport';
+import { countedOf } from './countedOf';
 import { peersOfMachine } from './peersOfMachine';
 
 const cap = z.union(
@@ -50,6 +52,7 @@ export function reportRoutes(
   list: MachineList,
   summaries: RunSummaries,
   readCalibration: (machineId: string) => Promise<CalibrationInUse | null>,
+  calibrated: () => Promise<ReadonlySet<string>>,
   make: MakeReport,
 ): Router {
   const router = Router({ mergeParams: true });
@@ -61,8 +64,12 @@ export function reportRoutes(
     const query = parse(peersQuery, req.query);
     const { caps } = (await documents.read('settings', LABORATORY)).value;
     const at = query.cap ?? middleOf(capsOf({ caps: caps.levelsDbA }));
-    const found = peersOfMachine(await list.rows(), id, at);
-    res.json({ cap: at, peers: found });
+    const rows = await list.rows();
+    res.json({
+      cap: at,
+      peers: peersOfMachine(rows, id, at),
+      counted: countedOf(rows, id, at, await calibrated()),
+    } satisfies PeersAnswer);
   });
 
   router.get('/report', async (req, res) => {

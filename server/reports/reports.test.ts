@@ -94,6 +94,12 @@ test('peers are the machines of its kind that are in use, with the chance that e
   const warm = await create(
     named('warm room', { room: { ...thin.room, temperatureC: { value: 30, origin: 'measured' } } }),
   );
+  // the others alone could tell what counting says, and none was run
+  expect((await call().get(`/api/machines/${id}/peers`)).body.counted).toEqual({
+    refused: true,
+    machines: 0,
+    needs: 12,
+  });
   await create(
     named('thick', { shell: { ...thin.shell, thicknessMm: { value: 40, origin: 'measured' } } }),
   );

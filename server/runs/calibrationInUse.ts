@@ -25,6 +25,16 @@ export const readCalibrationInUse =
     return row && calibrationOf(row);
   };
 
+/** Reads which machines stand on a calibration. */
+export const readCalibratedMachines = (db: Database) => async (): Promise<ReadonlySet<string>> => {
+  const rows = await db.models.Calibration.findAll({
+    where: { inUse: true },
+    attributes: ['machineId'],
+    raw: true,
+  });
+  return new Set(rows.map((r) => r.machineId));
+};
+
 function calibrationOf(row: CalibrationRow): CalibrationInUse {
   const { caseKey, ...figures } = JSON.parse(row.figures) as KeptFigures;
   const { buffer, byteOffset, byteLength } = row.rows;

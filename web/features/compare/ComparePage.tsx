@@ -1,10 +1,17 @@
 import { plural } from '@zugluft/core/record/plural';
 import { useQueries } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import { Link, useParams } from 'react-router';
-import { compareRecords, MAX_COMPARED, type ComparedField } from '@zugluft/core/library/compared';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { capsOf, MAX_CAP_DBA, MIN_CAP_DBA } from '@zugluft/core/case/laboratory';
+import {
+  compareRecords,
+  MAX_BESIDE,
+  MAX_COMPARED,
+  type ComparedField,
+} from '@zugluft/core/library/compared';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { machineKeys, readMachine, type Machine } from '../../api/machines';
+import { middleCap } from '../../documents/answer/caps';
 import { NoiseLadder } from '../../documents/answer/NoiseLadder';
 import type { Draft } from '../../documents/record/draft';
 import { useLaboratory } from '../../documents/useLaboratory';
@@ -13,6 +20,7 @@ import { valueWordsOf } from '../../documents/record/fieldWords';
 import { pathWordsOf } from '../../documents/record/figureWords';
 import { splitsOf } from '../../documents/answer/splits';
 import { PageFrame } from '../../kit/PageFrame';
+import { Figures } from './Figures';
 import { useBandedAnswers, type BandedAnswer } from './useBandedAnswers';
 
 const SHOWN = 300;
@@ -24,6 +32,10 @@ export function ComparePage() {
     0,
     MAX_COMPARED,
   );
+  const lab = useLaboratory();
+  const levels = useMemo(() => capsOf(lab).filter((c) => typeof c === 'number'), [lab]);
+  const [params, setParams] = useSearchParams();
+  const cap = capIn(params.get('at')) ?? middleCap(levels);
   const read = useQueries({
     queries: ids.map((id) => ({
       queryKey: [...machineKeys.one(id), 'compared'],
@@ -39,7 +51,7 @@ export function ComparePage() {
         <h1 className="text-lg font-semibold mb-3">Side by side</h1>
         {ids.length < 2 && (
           <p>
-            Choose two to {MAX_COMPARED} machines in the{' '}
+            Choose two machines or more, at most {MAX_COMPARED}, in the{' '}
             <Link to="/" className="underline underline-offset-2">
               library
             </Link>{' '}
@@ -54,10 +66,38 @@ export function ComparePage() {
             </Link>
           </p>
         )}
-        {there && ids.length >= 2 && <Compared machines={there} />}
+        {there && ids.length >= 2 && (
+          <>
+            <Figures
+              machines={there}
+              lab={lab}
+              levels={levels}
+              cap={cap}
+              choose={(c) => setParams({ at: String(c) }, { replace: true })}
+            />
+            {ids.length <= MAX_BESIDE ? (
+              <Compared machines={there} />
+            ) : (
+              <p className="text-quiet">
+                With at most {MAX_BESIDE} machines every field in which they differ stands here too.
+              </p>
+            )}
+          </>
+        )}
+        {!there && !error && ids.length >= 2 && (
+          <p role="status" className="text-quiet">
+            Reading {read.filter((r) => r.data).length} of {ids.length} machines.
+          </p>
+        )}
       </main>
     </PageFrame>
   );
+}
+
+/** A level of the address; null where there is none that can be. */
+function capIn(text: string | null): number | null {
+  const level = text === null ? NaN : Number(text);
+  return level >= MIN_CAP_DBA && level <= MAX_CAP_DBA ? level : null;
 }
 
 function Compared({ machines }: { machines: readonly Machine[] }) {

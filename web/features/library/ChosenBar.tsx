@@ -45,7 +45,7 @@ export function ChosenBar({ chosen, clear }: { chosen: readonly string[]; clear:
       toast(
         chosen.length < 2
           ? 'Choose a second machine to compare it with.'
-          : `At most ${MAX_COMPARED} machines stand side by side.`,
+          : `At most ${MAX_COMPARED} machines are compared.`,
       );
   };
   useCommands({ 'compare-chosen': compare });

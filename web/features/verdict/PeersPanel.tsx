@@ -1,30 +1,25 @@
-import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { wattsText } from '@zugluft/core/case/answerWords';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
-import type { PeersAnswer } from '@zugluft/core/library/peersAnswer';
 import { bandText } from '@zugluft/core/verdict/bandWords';
 import { rankWords } from '@zugluft/core/verdict/peers';
-import { fetchJson } from '../../api/http';
 import { atCap } from '../../documents/answer/caps';
+import { usePeers } from './usePeers';
 
 /** Machines of its kind from the most watts down, each a step away from being held against it. */
 export function PeersPanel({
   machineId,
   cap,
   made,
+  caps,
 }: {
   machineId: string;
   cap: Cap;
   made: boolean;
+  /** Of the laboratory. */
+  caps: readonly Cap[];
 }) {
-  const { data, error } = useQuery({
-    queryKey: ['machines', 'peers', machineId, cap],
-    queryFn: ({ signal }) =>
-      fetchJson<PeersAnswer>(`/api/machines/${machineId}/peers?cap=${cap}`, { signal }),
-    enabled: made,
-    retry: false,
-  });
+  const { data, error } = usePeers(machineId, cap, made);
   const peers = data?.peers;
   const most = Math.max(1, ...(peers?.items ?? []).map((p) => p.band.p95));
   const at = (watts: number) => `${(100 * watts) / most}%`;
@@ -33,7 +28,11 @@ export function PeersPanel({
       <h2 className="font-semibold mb-2">Among its peers, {atCap(cap)}</h2>
       {error && <p className="text-quiet">They could not be read: {error.message}.</p>}
       {data && !peers && (
-        <p className="text-quiet">Its watts in the library are still being computed.</p>
+        <p className="text-quiet">
+          {caps.includes(cap)
+            ? 'Its watts in the library are still being computed.'
+            : 'The library has watts at the caps of the laboratory alone; this is none of them.'}
+        </p>
       )}
       {peers && (
         <>
@@ -42,7 +41,7 @@ export function PeersPanel({
             {peers.items.map((p) => (
               <li
                 key={p.id}
-                className="grid grid-cols-[minmax(0,5fr)_minmax(0,4fr)_2.5rem] gap-x-3 items-center"
+                className="grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)_2.5rem] gap-x-3 items-center"
               >
                 {p.isOwn ? (
                   <strong className="font-semibold truncate">{p.name}</strong>

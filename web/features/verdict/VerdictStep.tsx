@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
+import type { CountedOpinion } from '@zugluft/core/compare/countedOpinion';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { readerRows } from '@zugluft/core/report/report';
 import { CAUTIONS, type CautionId } from '@zugluft/core/service/cautions';
@@ -15,6 +16,7 @@ import { useLabSettings } from '../../documents/useLaboratory';
 import { Opinions, type Opinion } from './Opinions';
 import { PeersPanel } from './PeersPanel';
 import { Publish } from './Publish';
+import { usePeers } from './usePeers';
 import { useVerdict } from './useVerdict';
 
 const PART_OF = { watts: 'text-heat', level: 'text-air' } as const;
@@ -28,7 +30,7 @@ export function VerdictStep() {
   const [level, setLevel] = useState<Cap | null>(null);
   const { request } = live;
   const levels = useMemo(() => caps.filter((c) => typeof c === 'number'), [caps]);
-  const cap = level !== null && levels.includes(level as number) ? level : middleCap(caps);
+  const cap = level ?? middleCap(caps);
   const { data: log, isFetched } = useQuery({
     queryKey: ['route', 'log', machine.id],
     queryFn: async () => (await readDocument('log', machine.id)).value,
@@ -50,6 +52,7 @@ export function VerdictStep() {
         : null,
     [ready, levels, cap, opened, settings.rubric, settings.noticeable],
   );
+  const { data: peers } = usePeers(machine.id, cap, made);
   const { verdict, progress, problem, cancelled, cancel, again } = useVerdict(request, options);
   if (!request) {
     return (
@@ -70,7 +73,7 @@ export function VerdictStep() {
     hasLog: opened !== null,
     calibrationLapsed: calibration?.lapsed ?? false,
   });
-  const opinions = verdict ? opinionsOf(verdict, marks) : [];
+  const opinions = verdict ? opinionsOf(verdict, marks, peers?.counted ?? null) : [];
   return (
     <section aria-label="verdict">
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 mb-2 text-small text-quiet">
@@ -108,7 +111,7 @@ export function VerdictStep() {
             ))}
           </p>
           <p className="text-quiet mt-1 max-w-prose">{verdict.reasons.join(' ')}</p>
-          <div className="grid xl:grid-cols-2 gap-x-8 gap-y-5 mt-5">
+          <div className="grid xl:grid-cols-[2fr_3fr] gap-x-8 gap-y-5 mt-5">
             <section aria-label="opinions">
               <h2 className="font-semibold mb-2">Opinions, {atCap(cap)}</h2>
               <Opinions
@@ -116,10 +119,10 @@ export function VerdictStep() {
                 most={Math.max(1, ...opinions.map((o) => o.band?.p95 ?? 0)) * 1.05}
               />
             </section>
-            <PeersPanel machineId={machine.id} cap={cap} made={made} />
+            <PeersPanel machineId={machine.id} cap={cap} made={made} caps={caps} />
           </div>
           <h2 className="font-semibold mt-6 mb-1">For the reader</h2>
-          <table className="table table-sm text-[0.95rem]">
+          <table className="table [&_td]:text-[0.95rem] [&_th]:text-[0.95rem] [&_td]:py-1.5 [&_th]:py-1.5">
             <tbody>
               {readerRows(verdict).map(([what, words], i) => (
                 <tr key={i}>
@@ -166,12 +169,27 @@ function Cautions({ ids }: { ids: readonly CautionId[] }) {
   );
 }
 
+/** What counting says, or why it says nothing. */
+const countedRow = (counted: CountedOpinion): Opinion =>
+  counted.refused
+    ? {
+        name: 'counted',
+        note: `needs ${counted.needs} other machines with runs to learn from; there are ${counted.machines}`,
+        band: null,
+      }
+    : {
+        name: 'counted',
+        note: `fins, fans and pipes of ${counted.machines} machines; leave-one-out ±${Math.round(100 * counted.leaveOneOutShare)} %`,
+        band: counted.band,
+      };
+
 /** From the mean to the ends of its 5–95 % band. */
 const errorOf = (m: RunMark): number => 1.645 * Math.hypot(m.cpuPlusMinus, m.gpuPlusMinus);
 
 function opinionsOf(
   verdict: NonNullable<ReturnType<typeof useVerdict>['verdict']>,
   marks: readonly RunMark[],
+  counted: CountedOpinion | null,
 ): Opinion[] {
   const main = verdict.at.find((a) => a.cap === verdict.cap)!;
   const both = marks.filter((m) => m.readout === 'together' && m.levelDbA !== null);
@@ -186,6 +204,7 @@ function opinionsOf(
       }
     : null;
   return [
+    ...(counted ? [countedRow(counted)] : []),
     {
       name: 'computed',
       note: verdict.isCalibrated ? 'before any run' : 'from the record',

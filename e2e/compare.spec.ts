@@ -1,0 +1,114 @@
+import { readFileSync } from 'node:fs';
+import { expect, test } from '@playwright/test';
+import { watchErrors } from './support';
+
+test('chosen in the library, ranked with bands, sorted by any figure, at any cap, saved', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  await page.goto('/');
+  const library = page.getByTestId('library');
+  await expect(library.getByRole('row', { name: /thick and quiet/ })).toContainText(/\d W/);
+  for (const words of [/thick and quiet/, /four fans/, /one thin fan/]) {
+    await library.getByRole('row', { name: words }).getByRole('checkbox').check();
+  }
+  await page.keyboard.press('c');
+  await expect(page).toHaveURL(/\/compare\/.+\/.+\/.+/);
+  const figures = page.getByRole('region', { name: 'figures', exact: true });
+  const names = figures.getByRole('row').getByRole('link');
+  await expect(names).toHaveText([/Oslund Drift 17/, /Tarnwick Ledger 15/, /Velmara Quill 14/]);
+  const really = figures.getByRole('region', { name: 'really better' });
+  await expect(really.getByRole('listitem')).toHaveCount(2);
+  await expect(really).toContainText(/Tarnwick Ledger 15.* sustains more than Velmara Quill 14.*%/);
+
+  // by another figure, both ways
+  const head = figures.getByRole('columnheader', { name: /fin area/ });
+  await head.getByRole('button').click();
+  await expect(head).toHaveAttribute('aria-sort', 'descending');
+  await head.getByRole('button').click();
+  await expect(names).toHaveText([/Velmara Quill 14/, /Tarnwick Ledger 15/, /Oslund Drift 17/]);
+  // a column that is left out
+  await figures.getByText('Columns').click();
+  await figures.getByRole('checkbox', { name: 'W for a kg' }).uncheck();
+  await expect(figures.getByRole('columnheader', { name: /W for a kg/ })).toHaveCount(0);
+
+  // the cap stands in the address, so that the view can be come back to
+  const watts = figures
+    .getByRole('row', { name: /four fans/ })
+    .getByRole('cell')
+    .nth(1);
+  const quiet = Number.parseInt((await watts.textContent())!);
+  await figures.getByLabel('compared at').selectOption('45');
+  await expect(page).toHaveURL(/at=45/);
+  await expect(figures.getByRole('heading', { name: 'Ranked, at 45 dB(A)' })).toBeVisible();
+  await expect
+    .poll(async () => Number.parseInt((await watts.textContent())!))
+    .toBeGreaterThan(quiet);
+  await page.reload();
+  await expect(figures.getByRole('heading', { name: 'Ranked, at 45 dB(A)' })).toBeVisible();
+
+  const download = page.waitForEvent('download');
+  await figures.getByRole('button', { name: 'Save as JSON' }).click();
+  const saved = JSON.parse(readFileSync(await (await download).path(), 'utf8')) as {
+    format: string;
+    machines: unknown[];
+    better: unknown[];
+  };
+  expect(saved).toMatchObject({ format: 'zugluft-comparison', formatVersion: 1 });
+  expect(saved.machines).toHaveLength(3);
+  // three pairs at five caps
+  expect(saved.better).toHaveLength(15);
+  expect(errors).toEqual([]);
+});
+
+test('with six machines and fewer every field stands side by side too, with more the ranking alone', async ({
+  page,
+}) => {
+  const ids = await page.goto('/').then(() =>
+    page.evaluate(async () => {
+      const answer = await fetch('/api/machines?pageSize=20&sort=maker');
+      return ((await answer.json()) as { items: { id: string }[] }).items.map((m) => m.id);
+    }),
+  );
+  await page.goto(`/compare/${ids.slice(0, 7).join('/')}`);
+  const figures = page.getByRole('region', { name: 'figures', exact: true });
+  await expect(figures.getByRole('row').getByRole('link')).toHaveCount(7);
+  await expect(page.getByTestId('differences')).toHaveCount(0);
+  await page.goto(`/compare/${ids.slice(0, 2).join('/')}`);
+  await expect(page.getByTestId('differences')).toBeVisible();
+  await page.goto(`/compare/${ids[0]}`);
+  await expect(page.getByText('Choose two machines or more')).toBeVisible();
+});
+
+test('who has never seen it finds the quietest machine for 80 W and its reason in five clicks, and compares it in two more', async ({
+  page,
+}) => {
+  let clicks = 0;
+  await page.exposeFunction('counted', () => void clicks++);
+  await page.addInitScript(() => {
+    const told = () => (window as unknown as { counted: () => void }).counted();
+    addEventListener('pointerdown', told, true);
+  });
+  await page.goto('/');
+  await page.getByRole('button', { name: /^Filter/ }).click();
+  await page.getByLabel('watts wanted, watts').click();
+  await page.keyboard.type('80');
+  const library = page.getByTestId('library');
+  const head = library.getByRole('columnheader', { name: /quiet for 80 W/ });
+  await head.getByRole('button').click();
+  await expect(page).toHaveURL(/sort=-?quietFor80W/);
+  const row = library
+    .getByTestId('rows')
+    .getByRole('row')
+    .filter({ hasText: /≤ 28 dB\(A\)/ });
+  await row.first().getByRole('link').first().click();
+  await page
+    .getByRole('navigation', { name: 'steps' })
+    .getByRole('link', { name: 'Verdict' })
+    .click();
+  await expect(page.getByTestId('headline')).toContainText(/held back by/);
+  await expect.poll(() => clicks).toBeLessThanOrEqual(5);
+  await page.getByRole('region', { name: 'peers' }).getByRole('link').first().click();
+  await expect(page.getByRole('region', { name: 'really better' })).toBeVisible();
+  await expect.poll(() => clicks).toBeLessThanOrEqual(7);
+});

@@ -1,0 +1,27 @@
+/** What a worker tells that does one thing and ends. */
+export type Told = { kind: 'progress' } | { kind: 'failed'; message: string } | { kind: string };
+
+/**
+ * Does one thing in a worker of its own, which ends with it: what is given up takes no time from what comes next.
+ *
+ * @param worker just started
+ * @param job what it is to do
+ * @param tell told of progress, the result, or why there is none
+ * @returns gives it up
+ */
+export function doOnce<Job, Message extends Told>(
+  worker: Worker,
+  job: Job,
+  tell: (message: Message | { kind: 'failed'; message: string }) => void,
+): () => void {
+  worker.onmessage = ({ data }: MessageEvent<Message>) => {
+    if (data.kind !== 'progress') worker.terminate();
+    tell(data);
+  };
+  worker.onerror = (event) => {
+    worker.terminate();
+    tell({ kind: 'failed', message: event.message || 'the computation broke off' });
+  };
+  worker.postMessage(job);
+  return () => worker.terminate();
+}

@@ -1,0 +1,284 @@
+import {
+  createColumnHelper,
+  flexRender,
+  getCoreRowModel,
+  getSortedRowModel,
+  useReactTable,
+  type SortingState,
+  type VisibilityState,
+} from '@tanstack/react-table';
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { wattsText } from '@zugluft/core/case/answerWords';
+import { comparisonCsv, comparisonDocument } from '@zugluft/core/compare/comparisonDocument';
+import type { ComparedMachine } from '@zugluft/core/compare/compareMachines';
+import type { Laboratory } from '@zugluft/core/case/laboratory';
+import type { Cap } from '@zugluft/core/envelope/fanStates';
+import { bandText } from '@zugluft/core/verdict/bandWords';
+import type { Machine } from '../../api/machines';
+import { atCap } from '../../documents/answer/caps';
+import { CapSelect } from '../../documents/answer/CapSelect';
+import { Chances } from './Chances';
+import { useComparison } from './useComparison';
+
+interface Row extends ComparedMachine {
+  id: string;
+  isCalibrated: boolean;
+}
+
+/** Figures beside the watts, each a column that can be shown or left out. */
+const BESIDE = [
+  ['wattsPerDb', 'more W for a dB', 2],
+  ['wattsPerKg', 'W for a kg', 1],
+  ['wattsPerMm', 'W for a mm', 2],
+  ['finAreaCm2', 'fin area, cm²', 0],
+  ['sweptCm2', 'swept by fans, cm²', 1],
+  ['pipeSectionMm2', 'pipe section, mm²', 1],
+] as const;
+
+const column = createColumnHelper<Row>();
+
+/** Machines ranked at a cap with their bands, what else is told of them, and which of two is really better. */
+export function Figures({
+  machines,
+  lab,
+  levels,
+  cap,
+  choose,
+}: {
+  machines: readonly Machine[];
+  lab: Laboratory;
+  /** Of the laboratory; the chosen one may be another. */
+  levels: readonly Cap[];
+  cap: Cap;
+  choose: (cap: Cap) => void;
+}) {
+  const caps = useMemo(() => (levels.includes(cap) ? levels : [...levels, cap]), [levels, cap]);
+  const { comparison, ids, calibrated, progress, problem, cancelled, cancel, again } =
+    useComparison(machines, lab, caps);
+  const rows = useMemo(
+    () =>
+      comparison?.machines.map((m, i): Row => ({
+        ...m,
+        id: ids[i]!,
+        isCalibrated: calibrated.has(ids[i]!),
+      })) ?? [],
+    [comparison, ids, calibrated],
+  );
+  const lacking = machines.length - ids.length;
+  return (
+    <section aria-label="figures" className="mb-6">
+      <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 mb-2">
+        <h2 className="font-semibold">Ranked, {atCap(cap)}</h2>
+        <CapSelect caps={levels} value={cap} choose={choose} label="compared at" />
+        {progress && (
+          <span role="status" className="text-small text-quiet">
+            {progress.done} of {progress.of} machines{' '}
+            <button type="button" className="btn btn-xs ml-1" onClick={cancel}>
+              cancel
+            </button>
+          </span>
+        )}
+        {cancelled && (
+          <button type="button" className="btn btn-xs" onClick={again}>
+            compute it
+          </button>
+        )}
+        {lacking > 0 && (
+          <span className="text-small text-quiet">
+            {lacking} without an answer yet: figures are missing
+          </span>
+        )}
+      </div>
+      {problem && (
+        <p role="alert" className="text-heat">
+          It could not be computed: {problem}.
+        </p>
+      )}
+      {comparison && (
+        <>
+          <FiguresTable rows={rows} cap={cap} />
+          <Chances machines={rows} better={comparison.better} cap={cap} />
+          <p className="mt-3 flex flex-wrap gap-2">
+            <Save
+              name="comparison.json"
+              type="application/json"
+              text={() => `${JSON.stringify(comparisonDocument(comparison), null, 2)}\n`}
+            >
+              Save as JSON
+            </Save>
+            <Save name="comparison.csv" type="text/csv" text={() => comparisonCsv(comparison)}>
+              Save as CSV
+            </Save>
+          </p>
+        </>
+      )}
+    </section>
+  );
+}
+
+function Save({
+  name,
+  type,
+  text,
+  children,
+}: {
+  name: string;
+  type: string;
+  text: () => string;
+  children: string;
+}) {
+  const save = () => {
+    const url = URL.createObjectURL(new Blob([text()], { type }));
+    const link = document.createElement('a');
+    link.href = url;
+    link.download = name;
+    link.click();
+    URL.revokeObjectURL(url);
+  };
+  return (
+    <button type="button" className="btn btn-sm" onClick={save}>
+      {children}
+    </button>
+  );
+}
+
+function FiguresTable({ rows, cap }: { rows: readonly Row[]; cap: Cap }) {
+  const [sorting, setSorting] = useState<SortingState>([{ id: 'watts', desc: true }]);
+  const [visible, setVisible] = useState<VisibilityState>({});
+  const most = Math.max(1, ...rows.map((r) => bandAt(r, cap)?.p95 ?? 0));
+  const columns = useMemo(
+    () => [
+      column.accessor('name', {
+        header: 'machine',
+        sortingFn: 'text',
+        cell: ({ row }) => (
+          <Link
+            to={`/machines/${row.original.id}/verdict`}
+            className="hover:underline underline-offset-2 py-0.5 inline-block"
+          >
+            {row.original.name}
+          </Link>
+        ),
+      }),
+      column.accessor((r) => bandAt(r, cap)?.p50 ?? 0, {
+        id: 'watts',
+        header: 'watts, 5–95 %',
+        cell: ({ row }) => <Band row={row.original} cap={cap} most={most} />,
+      }),
+      ...BESIDE.map(([id, header, digits]) =>
+        column.accessor((r) => r[id] ?? -1, {
+          id,
+          header,
+          cell: ({ row }) => row.original[id]?.toFixed(digits) ?? '–',
+        }),
+      ),
+    ],
+    [cap, most],
+  );
+  const table = useReactTable({
+    data: rows as Row[],
+    columns,
+    state: { sorting, columnVisibility: visible },
+    onSortingChange: setSorting,
+    onColumnVisibilityChange: setVisible,
+    getCoreRowModel: getCoreRowModel(),
+    getSortedRowModel: getSortedRowModel(),
+    getRowId: (r) => r.id,
+  });
+  return (
+    <>
+      <div
+        className="overflow-x-auto"
+        tabIndex={0}
+        role="region"
+        aria-label="figures of each machine"
+      >
+        <table className="w-full text-left border-collapse text-[0.95rem]">
+          <thead>
+            <tr className="border-b border-ink text-small align-bottom">
+              {table.getFlatHeaders().map((h, i) => {
+                const sorted = h.column.getIsSorted();
+                return (
+                  <th
+                    key={h.id}
+                    scope="col"
+                    className={`font-normal px-1.5 py-1 ${i > 1 ? 'text-right' : ''}`}
+                    aria-sort={sorted ? (sorted === 'asc' ? 'ascending' : 'descending') : undefined}
+                  >
+                    <button
+                      type="button"
+                      className="hover:underline min-h-6"
+                      onClick={h.column.getToggleSortingHandler()}
+                    >
+                      {flexRender(h.column.columnDef.header, h.getContext())}
+                      {sorted ? (sorted === 'asc' ? ' ↑' : ' ↓') : ''}
+                    </button>
+                  </th>
+                );
+              })}
+            </tr>
+          </thead>
+          <tbody>
+            {table.getRowModel().rows.map((r) => (
+              <tr key={r.id} className="border-b border-rule">
+                {r.getVisibleCells().map((c, i) => (
+                  <td
+                    key={c.id}
+                    className={`px-1.5 py-1 ${i > 1 ? 'figure text-right' : i === 1 ? 'w-2/5' : ''}`}
+                  >
+                    {flexRender(c.column.columnDef.cell, c.getContext())}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <details className="mt-2 text-small text-quiet">
+        <summary className="cursor-pointer">Columns</summary>
+        <div className="flex flex-wrap gap-x-4 gap-y-1 mt-1">
+          {table
+            .getAllLeafColumns()
+            .filter((c) => c.id !== 'name' && c.id !== 'watts')
+            .map((c) => (
+              <label key={c.id} className="inline-flex items-center gap-1.5 min-h-6">
+                <input
+                  type="checkbox"
+                  data-chooses
+                  className="checkbox checkbox-xs"
+                  checked={c.getIsVisible()}
+                  onChange={c.getToggleVisibilityHandler()}
+                />
+                {String(c.columnDef.header)}
+              </label>
+            ))}
+        </div>
+      </details>
+    </>
+  );
+}
+
+const bandAt = (row: ComparedMachine, cap: Cap) => row.at.find((a) => a.cap === cap);
+
+function Band({ row, cap, most }: { row: Row; cap: Cap; most: number }) {
+  const band = bandAt(row, cap);
+  if (!band) return '–';
+  const at = (watts: number) => `${(100 * watts) / most}%`;
+  return (
+    <span className="grid grid-cols-[minmax(4rem,1fr)_2.5rem_6rem] gap-x-2 items-center">
+      <span className="relative h-3.5" aria-hidden>
+        <span
+          className={`absolute inset-y-0 ${row.isCalibrated ? 'bg-air/35' : 'bg-heat/25'}`}
+          style={{ left: at(band.p05), width: `calc(${at(band.p95)} - ${at(band.p05)})` }}
+        />
+        <span className="absolute inset-y-0 w-0.5 bg-ink" style={{ left: at(band.p50) }} />
+      </span>
+      <span className="figure text-right">{wattsText(band.p50)}</span>
+      <span className="text-small text-quiet whitespace-nowrap">
+        {bandText(band)}
+        {row.isCalibrated ? ', runs' : ''}
+      </span>
+    </span>
+  );
+}
