@@ -27,6 +27,8 @@ test.each([
   ['json', /^\{\n {2}"format": "zugluft-report"/],
   ['csv', /^figure,cap,unit,p05,value,p95,from\r\n/],
   ['svg', /^<\?xml version="1.0"/],
+  ['card-svg', /^<\?xml version="1.0"/],
+  ['card-png', /^.PNG/],
 ])('as %s it is written to its file', async (as, begins) => {
   const file = out(`r.${as}`);
   const answer = await report(TWO, '--as', as, '--out', file, '--draws', '30', '--cap', '36');
@@ -95,6 +97,7 @@ test.each([
   [['--as', 'html', '--out', 'x', '--cap', 'loud'], '--cap', 'neither off, full nor a level'],
   [['--as', 'html', '--out', 'x', '--units', 'cubits'], '--units', 'must be one of'],
   [['--as', 'pdf', '--out', 'x', '--paper', 'a0'], '--paper', 'must be one of'],
+  [['--as', 'card-png', '--out', 'x', '--size', '1x1'], '--size', 'must be one of'],
   [['--as', 'html', '--out', 'x', '--setting', 'none'], '--setting', 'no setting called'],
   [['--as', 'html', '--out', 'x', '--log', '/nowhere.json'], '--log', 'cannot read'],
   [['--as', 'html', '--out', 'x', '--log', TWO], '--log', 'no log of an opening'],

@@ -5,6 +5,7 @@ import { parseArgs } from 'node:util';
 import { capsOf } from '@zugluft/core/case/laboratory';
 import { openCase, type CaseRequest } from '@zugluft/core/case/openCase';
 import type { SteadyRun } from '@zugluft/core/calibration/steadyRun';
+import { CARD_SIZES } from '@zugluft/core/report/cardChart';
 import { UNIT_SYSTEMS } from '@zugluft/core/report/quantity';
 import { reportOf, type MeasuredState } from '@zugluft/core/report/report';
 import { readLogFile } from '@zugluft/core/service/logFile';
@@ -21,7 +22,7 @@ import { capsOption, drawOptions } from './options';
 import { recordOfFile, textOfFile } from './recordFile';
 
 const USAGE =
-  'usage: npm run --silent report -- RECORD.json [--runs RUNS.zip] [--log LOG.json] [--cap 36] [--setting ID] [--units metric|imperial|both] [--paper a4|letter] [--draws 400] [--seed 1] --as html|pdf|md|json|csv|svg --out FILE';
+  'usage: npm run --silent report -- RECORD.json [--runs RUNS.zip] [--log LOG.json] [--cap 36] [--setting ID] [--units metric|imperial|both] [--paper a4|letter] [--draws 400] [--seed 1] [--size 1200x675] --as html|pdf|md|json|csv|svg|card-svg|card-png --out FILE';
 const OPTIONS = {
   runs: { type: 'string' },
   log: { type: 'string' },
@@ -29,6 +30,7 @@ const OPTIONS = {
   setting: { type: 'string' },
   units: { type: 'string' },
   paper: { type: 'string' },
+  size: { type: 'string' },
   draws: { type: 'string' },
   seed: { type: 'string' },
   as: { type: 'string' },
@@ -65,6 +67,7 @@ async function report(argv: readonly string[], tell: (line: string) => void): Pr
   if (v.out === undefined || v.out === '') throw new BadInput('--out', 'needs a file to write');
   const units = v.units === undefined ? 'metric' : wordOption('--units', v.units, UNIT_SYSTEMS);
   const paper = v.paper === undefined ? 'A4' : wordOption('--paper', v.paper.toUpperCase(), PAPERS);
+  const size = v.size === undefined ? CARD_SIZES[0] : wordOption('--size', v.size, CARD_SIZES);
   const [cap] = v.cap === undefined ? [] : capsOption('--cap', v.cap, 1);
   const { draws = SHOWN_DRAWS, seed = SHOWN_SEED } = drawOptions(v);
   const record = recordOfFile(file);
@@ -88,7 +91,7 @@ async function report(argv: readonly string[], tell: (line: string) => void): Pr
     units,
     trace: { record: tracedBy(record), program: program.version, draws, seed },
   });
-  const files = await writeReport(made, format, basename(v.out), { paper });
+  const files = await writeReport(made, format, basename(v.out), { paper, size });
   for (const { name, bytes } of files) write(join(dirname(v.out), name), bytes);
   return {
     format: 'zugluft-written',

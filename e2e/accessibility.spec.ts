@@ -136,6 +136,11 @@ for (const theme of ['chalk', 'dim'] as const) {
     await page.goto('/runs');
     await expect(page.getByTestId('residual-summary')).toBeVisible({ timeout: 120_000 });
     await check('runs of the library');
+    await page.goto('/overview');
+    await expect(
+      page.getByRole('region', { name: 'in work' }).getByRole('link').first(),
+    ).toBeVisible();
+    await check('overview');
     await page.goto('/bench-day');
     await expect(page.getByRole('table', { name: 'acts of the day' })).toBeVisible();
     await check('bench day');

@@ -108,7 +108,15 @@ async function eachView(page: Page, look: (view: string) => Promise<void>): Prom
     if (late) await expect(late).toBeAttached();
     await look(view);
   }
-  for (const view of ['/', '/?chamber=1', '/method', '/house-rules', '/bench-day', '/runs']) {
+  for (const view of [
+    '/',
+    '/?chamber=1',
+    '/overview',
+    '/method',
+    '/house-rules',
+    '/bench-day',
+    '/runs',
+  ]) {
     await page.goto(view);
     await expect(page.locator('main h1').first()).toBeVisible();
     await look(view);

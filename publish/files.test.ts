@@ -1,4 +1,6 @@
 import { execFileSync } from 'node:child_process';
+import { widthOf } from '@zugluft/core/report/chart';
+import { CARD_SIZES } from '@zugluft/core/report/cardChart';
 import { plainLine } from '@zugluft/core/exchange/tree';
 import { fromXml } from 'xast-util-from-xml';
 import type { Element } from 'xast';
@@ -84,6 +86,18 @@ test('a picture has its text: less of it is paper than without', async () => {
   expect(await ink(chart)).toBeGreaterThan(await ink(bare));
 });
 
+test('a card is a picture of the size that is asked for, whatever was typed', async () => {
+  for (const report of [usualReport(), hostileReport()]) {
+    for (const size of CARD_SIZES) {
+      const [png] = await writeReport(report, 'card-png', 'c.png', { size });
+      const { width, height } = await sharp(png!.bytes).metadata();
+      expect(`${width}x${height}`).toBe(size);
+      const [svg] = await writeReport(report, 'card-svg', 'c.svg', { size });
+      expect(xmlOf(svg!.bytes.toString()).attributes['viewBox']).toBe(`0 0 ${width} ${height}`);
+    }
+  }
+});
+
 test('data and table hold the same figures', async () => {
   const report = usualReport();
   const [json] = await writeReport(report, 'json', 'r.json');
@@ -120,6 +134,28 @@ test('a letter that a face lacks comes from the other one, and one that none has
     ['Hanken', ' '],
     ['Wide', '□'],
   ]);
+});
+
+test('a width that is reckoned with is never less than the letters take, in any face', () => {
+  const { regular, bold, wide, wideBold } = faces();
+  const texts = [
+    '90 W',
+    'Brackenfold Heron 16 Studio, 8-core 45 W and 90 W graphics',
+    'at 36 dB(A), 72 to 107 W',
+    'WWWW mmmm %%% @@@ QQQ OOO GGG',
+    'Held back by the GPU junction in 7 of 10 draws.',
+    'Привет',
+  ];
+  for (const face of [regular, bold, wide, wideBold]) {
+    const font = create(face.bytes) as unknown as {
+      layout: (t: string) => { advanceWidth: number };
+      unitsPerEm: number;
+    };
+    for (const text of texts) {
+      const taken = font.layout(text).advanceWidth / font.unitsPerEm;
+      expect(widthOf(text, 1)).toBeGreaterThanOrEqual(taken);
+    }
+  }
 });
 
 test('without a level among the caps there is no chart to write alone', async () => {

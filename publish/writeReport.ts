@@ -1,3 +1,4 @@
+import { CARD_SIZES, type CardSize } from '@zugluft/core/report/cardChart';
 import type { Report } from '@zugluft/core/report/report';
 import { WATTS_CHART } from '@zugluft/core/report/report';
 import { figuresCsv } from '@zugluft/core/report/reportFigures';
@@ -22,7 +23,7 @@ export async function writeReport(
   report: Report,
   format: ReportFormat,
   base: string,
-  options: { paper?: Paper } = {},
+  options: { paper?: Paper; size?: CardSize } = {},
 ): Promise<WrittenFile[]> {
   const one = (bytes: Buffer | string): WrittenFile[] => [
     { name: base, bytes: Buffer.from(bytes) },
@@ -41,6 +42,10 @@ export async function writeReport(
       if (!chart) throw new RangeError('there is no level among the caps to draw against');
       return one(chartSvg(chart));
     }
+    case 'card-svg':
+      return one(chartSvg(report.cardOf(options.size ?? CARD_SIZES[0])));
+    case 'card-png':
+      return one(chartPng(report.cardOf(options.size ?? CARD_SIZES[0]), 1));
     case 'md': {
       const stem = base.replace(/\.[^.]*$/, '');
       const fileOf = (chart: string, ending = 'svg') =>

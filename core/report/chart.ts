@@ -57,12 +57,33 @@ export function ticks(least: number, greatest: number, about: number): number[] 
   }
 }
 
-/** Width of a text in a face like the one that is shipped, at most: never less than it takes. */
-export const widthOf = (text: string, size: number): number => 0.62 * size * [...text].length;
+/** Widths of letters over their size, at most, in the faces that are shipped, bold too. */
+const WIDE = 1.12;
+const CAPITAL = 0.86;
+const NARROW = 0.46;
+const OTHER = 0.73;
+
+function letterWidth(letter: string): number {
+  if (/[WMmw@%]/.test(letter)) return WIDE;
+  if (/[A-Z&]/.test(letter)) return CAPITAL;
+  if (/[ ijlI.,:;'|!()[\]]/.test(letter)) return NARROW;
+  // other scripts are taken as wide as can be
+  return /[ -~]/.test(letter) ? OTHER : WIDE;
+}
+
+/** Width of a text, at most: never less than it takes in any face that is shipped. */
+export const widthOf = (text: string, size: number): number =>
+  size * [...text].reduce((sum, letter) => sum + letterWidth(letter), 0);
 
 /** A text cut to a width, with an ellipsis where something is missing. */
 export function cutTo(text: string, size: number, width: number): string {
-  const letters = [...text];
-  const most = Math.floor(width / (0.62 * size));
-  return letters.length <= most ? text : `${letters.slice(0, Math.max(0, most - 1)).join('')}…`;
+  if (widthOf(text, size) <= width) return text;
+  let left = width / size - WIDE;
+  let out = '';
+  for (const letter of text) {
+    left -= letterWidth(letter);
+    if (left < 0) break;
+    out += letter;
+  }
+  return `${out}…`;
 }

@@ -88,6 +88,9 @@ test('bars stand in order, a long name is cut, the own one is bold', () => {
 });
 
 test('cutting counts letters, not halves of them', () => {
-  expect(cutTo('🔥🔥🔥🔥', 10, 13)).toBe('🔥…');
+  expect(cutTo('🔥🔥🔥🔥', 10, 23)).toBe('🔥…');
   expect(cutTo('abc', 10, 100)).toBe('abc');
+  const cut = cutTo('a machine of some name', 10, 100);
+  expect(widthOf(cut, 10)).toBeLessThanOrEqual(100);
+  expect(cut.length).toBeGreaterThan(8);
 });

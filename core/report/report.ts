@@ -19,6 +19,7 @@ import { bandText } from '../verdict/bandWords';
 import { careWords } from '../verdict/care';
 import type { Advice, Verdict } from '../verdict/verdict';
 import { barsChart, type Bar } from './barsChart';
+import { cardChart, type CardSize } from './cardChart';
 import type { Chart } from './chart';
 import { conditionsOf } from './conditions';
 import { figuresOfReport, type ReportFigure } from './reportFigures';
@@ -68,6 +69,8 @@ export interface Report {
   /** Drawings, by the addresses that the tree names them by. */
   charts: Readonly<Record<string, Chart>>;
   figures: ReportFigure[];
+  /** The machine as a picture for an article. */
+  cardOf: (size: CardSize) => Chart;
   /** The verdict and all it goes back to, as data. */
   document: object;
 }
@@ -199,6 +202,7 @@ export function reportOf(source: ReportSource): Report {
     tree,
     charts,
     figures,
+    cardOf: (size) => cardChart(verdict, marks, cardFoot(source, units), size),
     document: {
       format: 'zugluft-report',
       formatVersion: 1,
@@ -211,6 +215,23 @@ export function reportOf(source: ReportSource): Report {
       trace,
     },
   };
+}
+
+/** Under what the machine was judged, on one line. */
+function cardFoot({ request, verdict, measured = [], trace }: ReportSource, units: UnitSystem) {
+  const conditions = conditionsOf(openCase(request), units);
+  const of = (name: string) => conditions.find((c) => c.name === name)!.value;
+  return [
+    of('Room'),
+    of('Power'),
+    `firmware ${of('Firmware')}`,
+    measured.length ? plural(measured.length, 'steady state') : 'no run',
+    verdict.isCalibrated ? 'calibrated' : '',
+    trace.day ?? '',
+    `Zugluft ${trace.program}`,
+  ]
+    .filter(Boolean)
+    .join(' · ');
 }
 
 const capCell = (cap: Verdict['cap']): string =>

@@ -1,6 +1,7 @@
 import type { CaseRequest } from '@zugluft/core/case/openCase';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import type { Threshold } from '@zugluft/core/levers/leverGains';
+import type { CardSize } from '@zugluft/core/report/cardChart';
 import type { UnitSystem } from '@zugluft/core/report/quantity';
 import { reportOf, type MeasuredState, type Trace } from '@zugluft/core/report/report';
 import type { OpenUpLog } from '@zugluft/core/service/openUpLog';
@@ -22,6 +23,7 @@ export interface ReportJob {
   peers: Peers | null;
   units: UnitSystem;
   paper: Paper;
+  size: CardSize;
   as: ReportFormat;
   base: string;
   trace: Trace;
@@ -52,7 +54,7 @@ export async function makeReport(job: ReportJob): Promise<WrittenFile[]> {
         }
       : {}),
   });
-  return writeReport(report, job.as, job.base, { paper: job.paper });
+  return writeReport(report, job.as, job.base, { paper: job.paper, size: job.size });
 }
 
 const sentence = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);

@@ -4,6 +4,7 @@ import { withCalibration } from '@zugluft/core/calibration/caseKey';
 import { capsOf } from '@zugluft/core/case/laboratory';
 import { LABORATORY } from '@zugluft/core/documents/kinds';
 import type { PeersAnswer } from '@zugluft/core/library/peersAnswer';
+import { CARD_SIZES } from '@zugluft/core/report/cardChart';
 import { UNIT_SYSTEMS } from '@zugluft/core/report/quantity';
 import type { MeasuredState } from '@zugluft/core/report/report';
 import { SHOWN_DRAWS, SHOWN_SEED } from '@zugluft/core/uncertainty/wattsBand';
@@ -33,6 +34,7 @@ export const reportQuery = z.strictObject({
   setting: z.string().max(80).optional(),
   units: z.enum(UNIT_SYSTEMS).default('metric'),
   paper: z.enum(PAPERS).default('A4'),
+  size: z.enum(CARD_SIZES).default(CARD_SIZES[0]),
   save: z.enum(['0', '1']).default('0'),
 });
 export const peersQuery = z.strictObject({ cap: cap.optional() });
@@ -44,6 +46,8 @@ const TYPES = {
   json: 'application/json',
   csv: 'text/csv; charset=utf-8',
   svg: 'image/svg+xml',
+  'card-svg': 'image/svg+xml',
+  'card-png': 'image/png',
 } as const;
 
 /** Routes under /api/machines/:id: a report for readers, and the machines it is held against. */
@@ -95,8 +99,9 @@ export function reportRoutes(
       peers: peersOfMachine(await list.rows(), id, at),
       units: query.units,
       paper: query.paper,
+      size: query.size,
       as: query.as,
-      base: `${fileName(request.record)}.${query.as}`,
+      base: `${fileName(request.record)}.${query.as.replace('card-', '')}`,
       trace: {
         record: `revision ${machine.revision}`,
         program: program.version,

@@ -42,6 +42,8 @@ test('a report in every form, of the record as it stands', async () => {
     .expect(200)
     .expect('Content-Type', /text\/csv/);
   expect(csv.text).toMatch(/^figure,cap/);
+  const card = await binary(`${url}?as=card-png&size=800x450`).expect('Content-Type', 'image/png');
+  expect((card.body as Buffer).subarray(1, 4).toString()).toBe('PNG');
   await call()
     .get(`${url}?as=svg`)
     .expect(200)
@@ -66,6 +68,7 @@ test.each([
   ['cap=500', 'cap'],
   ['units=cubits', 'units'],
   ['paper=A0', 'paper'],
+  ['size=9x9', 'size'],
   ['more=1', ''],
 ])('%s is refused at its field', async (query, path) => {
   const { id } = await create();

@@ -41,6 +41,11 @@ const COMMANDS = {
   },
   keys: { name: 'Keys', place: 'anywhere', keys: ['?'], words: 'shortcuts help' },
   library: { name: 'Library', place: 'anywhere', words: 'machines list home' },
+  overview: {
+    name: 'Overview: what is in work, latest runs, care that is due',
+    place: 'anywhere',
+    words: 'start home next',
+  },
   'new-machine': { name: 'New machine', place: 'anywhere', words: 'add create' },
   method: {
     name: 'Method and defaults',

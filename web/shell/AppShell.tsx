@@ -43,6 +43,7 @@ export function AppShell({ crumbs, status, children }: FrameProps) {
     find: () => setFinding(true),
     keys: () => setKeys(true),
     library: () => void navigate('/'),
+    overview: () => void navigate('/overview'),
     'new-machine': () => beginMachine(navigate),
     method: () => void navigate('/method'),
     laboratory: () => void navigate('/house-rules'),

@@ -147,6 +147,12 @@ const router = createBrowserRouter([
         ],
       },
       {
+        path: '/overview',
+        lazy: async () => ({
+          Component: (await import('../features/overview/OverviewPage')).OverviewPage,
+        }),
+      },
+      {
         path: '/compare/*',
         lazy: async () => ({
           Component: (await import('../features/compare/ComparePage')).ComparePage,

@@ -7,7 +7,7 @@ import { toShown } from '@zugluft/core/record/units';
 import { readAhead } from '../../documents/record/readAhead';
 import { togetherAt } from '../../documents/answer/caps';
 import { wattsText } from '@zugluft/core/case/answerWords';
-import { CapSketch } from './CapSketch';
+import { CapSketch } from '../../documents/answer/CapSketch';
 
 /** A column of the library. */
 export interface Column {

@@ -23,7 +23,7 @@ import { RouteLink } from './RouteLink';
 import { useProgress } from './useProgress';
 import { ReadoutPanel } from './ReadoutPanel';
 import { SaveStatus } from './SaveStatus';
-import { STEPS, stepOf } from './steps';
+import { STEPS, stepOf } from '../../documents/route/steps';
 
 /** What the server has of a machine; a new one where it was begun here and it has none, or cannot be asked. */
 async function readOrBegin(id: string, fresh: boolean): Promise<BandedMachine> {

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { RecordIssue } from '@zugluft/core/record/checkRecord';
 import { issueWords } from '../../documents/record/issueWords';
 import { useMachineFile } from '../../documents/record/MachineFile';
-import { inOrderOfWork } from './steps';
+import { inOrderOfWork } from '../../documents/route/steps';
 import { useGoToField } from './useGoToField';
 
 const SHOWN = 4;

@@ -1,7 +1,7 @@
 import { NavLink } from 'react-router';
 import { commandOf } from '../../documents/commands';
-import type { Progress } from './progress';
-import type { STEPS } from './steps';
+import type { Progress } from '../../documents/route/progress';
+import type { STEPS } from '../../documents/route/steps';
 
 /** One step of the route: blank, begun or done, and how much of it is recorded. */
 export function RouteLink({

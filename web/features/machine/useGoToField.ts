@@ -2,7 +2,7 @@ import { useNavigate } from 'react-router';
 import { isPartList } from '@zugluft/core/record/fieldTable';
 import { enterField } from '../../kit/fieldOrder';
 import { useMachineFile } from '../../documents/record/MachineFile';
-import { stepsOf } from './steps';
+import { stepsOf } from '../../documents/route/steps';
 
 const MAX_LOOKS = 30;
 

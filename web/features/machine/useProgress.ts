@@ -6,8 +6,8 @@ import { readDocument } from '../../api/documents';
 import { listRuns, runKeys, type KeptRun } from '../../api/runs';
 import { onArrived } from '../../documents/keepers';
 import { useMachineFile } from '../../documents/record/MachineFile';
-import { progressOf, type Progress } from './progress';
-import type { StepPath } from './steps';
+import { progressOf, type Progress } from '../../documents/route/progress';
+import type { StepPath } from '../../documents/route/steps';
 
 /** Begun with the first run, done once one has a log that may teach the estimate something. */
 function runsState(runs: readonly KeptRun[]): Progress['state'] {

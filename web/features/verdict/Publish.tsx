@@ -11,6 +11,8 @@ const FILES = [
   { as: 'csv', name: 'Figures, CSV', save: true },
   { as: 'json', name: 'Figures, JSON', save: true },
   { as: 'svg', name: 'Chart, SVG', save: true },
+  { as: 'card-svg', name: 'Card, SVG', save: true },
+  { as: 'card-png', name: 'Card, PNG', save: true },
 ] as const;
 
 /** The report in every form, and what readers would miss in it. */

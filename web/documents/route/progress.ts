@@ -3,7 +3,7 @@ import { fieldsOfMachine, fieldsOfPart } from '@zugluft/core/record/fieldTable';
 import { PART_LISTS } from '@zugluft/core/record/partLists';
 import { isObject } from '@zugluft/core/record/plainJson';
 import type { RecordIssue } from '@zugluft/core/record/checkRecord';
-import { getAt, partsOf, type Draft } from '../../documents/record/draft';
+import { getAt, partsOf, type Draft } from '../record/draft';
 import { stepOf, type StepPath } from './steps';
 
 /** How far a step of the route is. */

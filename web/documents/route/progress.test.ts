@@ -1,6 +1,6 @@
 import { exampleRecord } from '@zugluft/core/test-support/exampleRecord';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
-import { emptyRecord, setAt, type Draft } from '../../documents/record/draft';
+import { emptyRecord, setAt, type Draft } from '../record/draft';
 import { progressOf } from './progress';
 import { inOrderOfWork } from './steps';
 
