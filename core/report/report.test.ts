@@ -1,7 +1,7 @@
 import { toString } from 'mdast-util-to-string';
 import { exampleRecord } from '../test-support/exampleRecord';
 import { verdictOf, type Verdict } from '../verdict/verdict';
-import { PEERS_CHART, reportOf, WATTS_CHART, type ReportSource } from './report';
+import { PEERS_CHART, readerRows, reportOf, WATTS_CHART, type ReportSource } from './report';
 import { figuresCsv } from './reportFigures';
 import { conditionsOf } from './conditions';
 import { openCase } from '../case/openCase';
@@ -78,6 +78,19 @@ test('runs, peers and calibration each have their place where there are some', (
     value: 36.2,
     from: 'measured',
   });
+});
+
+test.each([
+  [null, null, 'are held for longer than ten minutes from idle'],
+  [0, 'adapter', 'are not held at all: the adapter gives less'],
+  [0.5, 'junction', 'are not held at all: a junction is at its limit at once'],
+  [50, 'junction', 'are held for 50 s from idle'],
+  [200, 'skin', 'are held for 3 min 20 s from idle'],
+  [120, 'skin', 'are held for 2 min from idle'],
+] as const)('a burst of %j s, ended by %s, reads: %s', (seconds, heldBy, words) => {
+  const burst = { cpuW: 40, gpuW: 60, seconds, heldBy };
+  const row = readerRows({ ...verdict, burst }).find(([what]) => what === 'A short burst')!;
+  expect(row[1]).toBe(`100 W ${words}`);
 });
 
 test('every figure says where it comes from; as a table nothing of it is run', () => {

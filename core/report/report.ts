@@ -253,18 +253,12 @@ function sizesOf({ request }: ReportSource, units: UnitSystem): { name: string; 
 /** What a reader asks, each with what the figures say. */
 export function readerRows(verdict: Verdict): string[][] {
   const { work, burst, advice, tooSmall, care, score } = verdict;
-  const total = burst.cpuW + burst.gpuW;
   return [
     ...work.map((w) => [
       sentence(w.name),
       `${HELD[w.word]}: wants ${whole(w.wantedW)} W, and ${bandText(w.band)} are there`,
     ]),
-    [
-      'A short burst',
-      burst.seconds === null
-        ? `${wattsText(total)} W are held for longer than ten minutes from idle`
-        : `${wattsText(total)} W are held for ${timeText(burst.seconds)} from idle`,
-    ],
+    ['A short burst', burstWords(burst)],
     ...(advice.length ? [['What would help', advice.map(adviceWords).join('; ')]] : []),
     ...(tooSmall.length ? [['Too small to feel', tooSmall.join(', ')]] : []),
     [
@@ -286,6 +280,21 @@ function adviceWords({ name, gain, minutes, usualMinutes, opens }: Advice): stri
 const whole = (x: number): string => Number(x.toFixed(1)).toString();
 
 const sentence = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
+
+const ENDED_BY: Partial<Record<string, string>> = {
+  adapter: 'the adapter gives less',
+  junction: 'a junction is at its limit at once',
+  skin: 'the skin is at its limit at once',
+};
+
+/** How long a burst is held, or why not at all. */
+function burstWords({ cpuW, gpuW, seconds, heldBy }: Verdict['burst']): string {
+  const watts = `${wattsText(cpuW + gpuW)} W`;
+  if (seconds === null) return `${watts} are held for longer than ten minutes from idle`;
+  if (seconds < 1)
+    return `${watts} are not held at all: ${ENDED_BY[heldBy ?? ''] ?? 'cut at once'}`;
+  return `${watts} are held for ${timeText(seconds)} from idle`;
+}
 
 /** “50 s”, “3 min 20 s”. */
 function timeText(seconds: number): string {

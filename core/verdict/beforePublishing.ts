@@ -20,7 +20,7 @@ export function beforePublishing(
     missing(noise?.distanceM) && 'the microphone’s distance is not noted',
     missing(noise?.backgroundDbA) && 'the background level is not noted',
     !noise?.sweep?.length && 'the level over fan speed is assumed',
-    known.runs === 0 && 'nothing was run: every figure is computed',
+    known.runs === 0 && 'no run has a steady state: every figure is computed',
     known.calibrationLapsed && 'the machine changed since its runs were fitted',
     !known.hasLog && 'there is no log of the opening, so no service score',
   ].filter((x): x is string => typeof x === 'string');

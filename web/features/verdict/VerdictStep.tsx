@@ -219,7 +219,7 @@ function opinionsOf(
         ? `${near.length} of ${both.length} runs lie at this level`
         : both.length
           ? 'no run lies at this level'
-          : 'not run yet',
+          : 'no run has a steady state yet',
       band: read,
       isMeasured: true,
     },
