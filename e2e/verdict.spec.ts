@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { makeMachine, openMachine, watchErrors } from './support';
+import { copyOf, makeMachine, putAsideOpen, watchErrors } from './support';
 
 const headline = (page: Page) => page.getByTestId('headline');
 
@@ -8,7 +8,9 @@ test('from the key to the files: a verdict at each cap, its peers, and the repor
   page,
 }) => {
   const errors = watchErrors(page);
-  await openMachine(page, 'thick and quiet');
+  const id = await copyOf(page, 'thick and quiet', { maker: 'Judged', model: 'Ledger 15' });
+  await page.goto(`/machines/${id}/estimate`);
+  await expect(page.getByTestId('watts-36')).toBeVisible();
   await page.locator('body').press('0');
   await expect(page).toHaveURL(/\/verdict$/);
   await expect(headline(page)).toContainText(
@@ -21,7 +23,7 @@ test('from the key to the files: a verdict at each cap, its peers, and the repor
 
   // its own figure among its peers, each of which leads to a comparison
   const peers = page.getByRole('region', { name: 'peers' });
-  await expect(peers.locator('strong')).toContainText('Tarnwick Ledger 15');
+  await expect(peers.locator('strong')).toContainText('Judged Ledger 15');
   const other = peers.getByRole('link').first();
   const name = (await other.textContent())!;
   await other.click();
@@ -50,10 +52,11 @@ test('from the key to the files: a verdict at each cap, its peers, and the repor
   const opened = page.waitForEvent('popup');
   await publish.getByRole('link', { name: 'Page' }).click();
   const report = await opened;
-  await expect(report.getByRole('heading', { level: 1 })).toContainText('Tarnwick Ledger 15');
+  await expect(report.getByRole('heading', { level: 1 })).toContainText('Judged Ledger 15');
   await expect(report.locator('svg').first()).toBeVisible();
   await expect(report.locator('body')).toContainText('°F');
   await report.close();
+  await putAsideOpen(page);
   expect(errors).toEqual([]);
 });
 
@@ -71,12 +74,13 @@ test('a machine without a record has no verdict yet, and is told the way to one'
 test('it can be given up and taken up again; what is missing for readers is named', async ({
   page,
 }) => {
-  await openMachine(page, 'thick and quiet');
-  await page.locator('body').press('0');
+  const id = await copyOf(page, 'thick and quiet', { maker: 'Given up', model: 'Ledger 15' });
+  await page.goto(`/machines/${id}/verdict`);
   const verdict = page.getByRole('region', { name: 'verdict' });
   await verdict.getByRole('button', { name: 'cancel' }).click();
   await expect(headline(page)).toHaveCount(0);
   await verdict.getByRole('button', { name: 'compute it' }).click();
   await expect(headline(page)).toContainText('Holds');
   await expect(verdict.getByRole('heading', { name: 'Before you publish' })).toBeVisible();
+  await putAsideOpen(page);
 });

@@ -10,6 +10,7 @@ import { careOf } from './careOf';
 
 /** Machines that are shown as in work. */
 const IN_WORK = 8;
+const AGAIN_MS = 2000;
 const LATEST = `sort=-updatedAt&pageSize=${IN_WORK}`;
 
 /** A machine that was worked on of late. */
@@ -25,6 +26,8 @@ export function useInWork() {
   const { data, error, isPending } = useQuery({
     queryKey: machineKeys.list(LATEST),
     queryFn: ({ signal }) => listMachines(LATEST, signal),
+    // watts of what was just changed come after it
+    refetchInterval: ({ state }) => (state.data?.pending ? AGAIN_MS : false),
   });
   const items = data?.items ?? [];
   const machines = useQueries({

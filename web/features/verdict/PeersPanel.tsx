@@ -19,7 +19,7 @@ export function PeersPanel({
   /** Of the laboratory. */
   caps: readonly Cap[];
 }) {
-  const { data, error } = usePeers(machineId, cap, made);
+  const { data, error } = usePeers(machineId, cap, made, caps);
   const peers = data?.peers;
   const most = Math.max(1, ...(peers?.items ?? []).map((p) => p.band.p95));
   const at = (watts: number) => `${(100 * watts) / most}%`;

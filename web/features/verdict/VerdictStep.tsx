@@ -52,7 +52,7 @@ export function VerdictStep() {
         : null,
     [ready, levels, cap, opened, settings.rubric, settings.noticeable],
   );
-  const { data: peers } = usePeers(machine.id, cap, made);
+  const { data: peers } = usePeers(machine.id, cap, made, caps);
   const { verdict, progress, problem, cancelled, cancel, again } = useVerdict(request, options);
   if (!request) {
     return (
