@@ -1,6 +1,5 @@
 import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
-import { parseArgs } from 'node:util';
 import { openCase, UnknownSettingError } from '@zugluft/core/case/openCase';
 import type { LogMap } from '@zugluft/core/logs/logLayout';
 import type { Log } from '@zugluft/core/logs/readLog';
@@ -14,6 +13,7 @@ import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { BadInput } from './badInput';
 import { logMapOfFile } from './logMapFile';
 import { numberOption } from './options';
+import { parsed } from './parsed';
 import { recordOfFile } from './recordFile';
 import { soundOfFile } from './soundOfFile';
 
@@ -108,14 +108,7 @@ async function analyse(
   tell: (line: string) => void,
   stderr: string[],
 ): Promise<object> {
-  let parsed;
-  try {
-    parsed = parseArgs({ args: [...argv], allowPositionals: true, options: OPTIONS });
-  } catch (cause) {
-    stderr.push(USAGE);
-    throw new BadInput('', (cause as Error).message);
-  }
-  const { values, positionals: files } = parsed;
+  const { values, positionals: files } = parsed(argv, OPTIONS, USAGE, (line) => stderr.push(line));
   if (files.length === 0 && values.wav === undefined) {
     stderr.push(USAGE);
     throw new BadInput('', 'needs a log or a recording');

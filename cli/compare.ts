@@ -1,5 +1,4 @@
 import { basename } from 'node:path';
-import { parseArgs } from 'node:util';
 import { capsOf } from '@zugluft/core/case/laboratory';
 import { openCase } from '@zugluft/core/case/openCase';
 import { comparisonDocument } from '@zugluft/core/compare/comparisonDocument';
@@ -8,6 +7,7 @@ import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { answered, type Answered } from './answered';
 import { BadInput } from './badInput';
 import { capsOption, drawOptions, MOST_CAPS } from './options';
+import { parsed } from './parsed';
 import { recordOfFile } from './recordFile';
 
 const USAGE =
@@ -32,14 +32,7 @@ export const run = (
 ): Promise<Answered> => answered(() => compare(argv, tell));
 
 function compare(argv: readonly string[], tell: (line: string) => void): object {
-  let parsed;
-  try {
-    parsed = parseArgs({ args: [...argv], allowPositionals: true, options: OPTIONS });
-  } catch (cause) {
-    tell(USAGE);
-    throw new BadInput('', (cause as Error).message);
-  }
-  const { values: v, positionals: files } = parsed;
+  const { values: v, positionals: files } = parsed(argv, OPTIONS, USAGE, tell);
   if (files.length === 0 || files.length > MOST_MACHINES) {
     tell(USAGE);
     throw new BadInput('', `needs 1 to ${MOST_MACHINES} record files`);

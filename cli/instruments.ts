@@ -1,6 +1,5 @@
 import { appendFile, mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { parseArgs } from 'node:util';
 import { UnknownSettingError } from '@zugluft/core/case/openCase';
 import { fanNoise } from '@zugluft/core/instruments/fanNoise';
 import { withFault, type Fault } from '@zugluft/core/instruments/faults';
@@ -9,6 +8,7 @@ import { simulatedLogs, type SimulatedLogs } from '@zugluft/core/instruments/sim
 import { wavBytes } from '@zugluft/core/sound/wavBytes';
 import { BadInput } from './badInput';
 import { capsOption, numberOption } from './options';
+import { parsed } from './parsed';
 import { recordOfFile } from './recordFile';
 
 const USAGE =
@@ -71,14 +71,7 @@ async function write(
   tell: (line: string) => void,
   { sleep = (ms) => new Promise((go) => setTimeout(go, ms)), now = Date.now }: InstrumentsOptions,
 ): Promise<object> {
-  let parsed;
-  try {
-    parsed = parseArgs({ args: [...argv], allowPositionals: true, options: OPTIONS });
-  } catch (cause) {
-    tell(USAGE);
-    throw new BadInput('', (cause as Error).message);
-  }
-  const { values: v, positionals } = parsed;
+  const { values: v, positionals } = parsed(argv, OPTIONS, USAGE, tell);
   const [file] = positionals;
   if (file === undefined || positionals.length !== 1 || v.into === undefined) {
     tell(USAGE);

@@ -1,5 +1,4 @@
 import { readFileSync } from 'node:fs';
-import { parseArgs } from 'node:util';
 import { z } from 'zod';
 import { capsOf } from '@zugluft/core/case/laboratory';
 import { openCase, type CaseRequest } from '@zugluft/core/case/openCase';
@@ -14,6 +13,7 @@ import { answered, type Answered } from './answered';
 import { BadInput } from './badInput';
 import { calibrationOfRuns } from './calibrationOfRuns';
 import { capsOption, drawOptions, MOST_CAPS, numberOption } from './options';
+import { parsedWithRecord } from './parsed';
 import { recordOfFile } from './recordFile';
 
 const USAGE =
@@ -60,19 +60,7 @@ export const run = (
 ): Promise<Answered> => answered(() => plan(argv, tell));
 
 async function plan(argv: readonly string[], tell: (line: string) => void): Promise<object> {
-  let parsed;
-  try {
-    parsed = parseArgs({ args: [...argv], allowPositionals: true, options: OPTIONS });
-  } catch (cause) {
-    tell(USAGE);
-    throw new BadInput('', (cause as Error).message);
-  }
-  const { values: v, positionals } = parsed;
-  const [file, ...more] = positionals;
-  if (file === undefined || more.length > 0) {
-    tell(USAGE);
-    throw new BadInput('', 'needs one record file');
-  }
+  const { values: v, file } = parsedWithRecord(argv, OPTIONS, USAGE, tell);
   const drawn = drawOptions(v);
   const need = needOf(v.need);
   const wanted = wantedOf(v.weights, v['at-least-cpu']);

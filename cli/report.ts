@@ -1,7 +1,6 @@
 import { createHash } from 'node:crypto';
 import { writeFileSync } from 'node:fs';
 import { basename, dirname, join } from 'node:path';
-import { parseArgs } from 'node:util';
 import { capsOf } from '@zugluft/core/case/laboratory';
 import { openCase, type CaseRequest } from '@zugluft/core/case/openCase';
 import type { SteadyRun } from '@zugluft/core/calibration/steadyRun';
@@ -19,6 +18,7 @@ import { answered, type Answered } from './answered';
 import { BadInput } from './badInput';
 import { calibrationOfRuns } from './calibrationOfRuns';
 import { capsOption, drawOptions } from './options';
+import { parsedWithRecord } from './parsed';
 import { recordOfFile, textOfFile } from './recordFile';
 
 const USAGE =
@@ -50,19 +50,7 @@ export const run = (
 ): Promise<Answered> => answered(() => report(argv, tell));
 
 async function report(argv: readonly string[], tell: (line: string) => void): Promise<object> {
-  let parsed;
-  try {
-    parsed = parseArgs({ args: [...argv], allowPositionals: true, options: OPTIONS });
-  } catch (cause) {
-    tell(USAGE);
-    throw new BadInput('', (cause as Error).message);
-  }
-  const { values: v, positionals } = parsed;
-  const [file, ...more] = positionals;
-  if (file === undefined || more.length > 0) {
-    tell(USAGE);
-    throw new BadInput('', 'needs one record file');
-  }
+  const { values: v, file } = parsedWithRecord(argv, OPTIONS, USAGE, tell);
   const format = wordOption('--as', v.as, REPORT_FORMATS);
   if (v.out === undefined || v.out === '') throw new BadInput('--out', 'needs a file to write');
   const units = v.units === undefined ? 'metric' : wordOption('--units', v.units, UNIT_SYSTEMS);

@@ -95,6 +95,7 @@ const LATE: Partial<Record<string, (page: Page) => Locator>> = {
   'runs?view=calibration': (page) => page.getByRole('button', { name: /^hold out/ }).first(),
   levers: (page) => page.locator('[data-lever] svg').first(),
   verdict: (page) => page.getByTestId('headline'),
+  '/overview': (page) => page.getByRole('region', { name: 'latest runs' }).getByRole('link').last(),
 };
 
 async function eachView(page: Page, look: (view: string) => Promise<void>): Promise<void> {
@@ -119,6 +120,8 @@ async function eachView(page: Page, look: (view: string) => Promise<void>): Prom
   ]) {
     await page.goto(view);
     await expect(page.locator('main h1').first()).toBeVisible();
+    const late = LATE[view]?.(page);
+    if (late) await expect(late).toBeAttached({ timeout: 120_000 });
     await look(view);
   }
 }

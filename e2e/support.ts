@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Locator, type Page } from '@playwright/test';
+import { DEMO_MACHINES } from '../demo/machines';
 
 /** Opens a demo machine by words of its name, from the library, and waits for its answer. */
 export async function openMachine(page: Page, words: string): Promise<void> {
@@ -62,25 +63,20 @@ export function watchErrors(page: Page): string[] {
   return errors;
 }
 
-/** Makes a machine like a demo machine under a name of its own, so that what is done to it touches no other test. */
+/**
+ * Makes a machine like a demo machine under a name of its own, so that what is done to it touches no other test; from the demo's own
+ * record, since that in the library is whatever other tests have made of it.
+ *
+ * @param words of its variant
+ */
 export async function copyOf(page: Page, words: string, identity: object): Promise<string> {
-  await page.goto('/');
-  return page.evaluate(
-    async ({ words, identity }) => {
-      const read = async (path: string) => (await fetch(path)).json() as Promise<never>;
-      const { items } = (await read(`/api/machines?q=${encodeURIComponent(words)}`)) as {
-        items: { id: string }[];
-      };
-      const { record } = (await read(`/api/machines/${items[0]!.id}`)) as { record: object };
-      const made = await fetch('/api/machines', {
-        method: 'POST',
-        headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify({ record: { ...record, identity } }),
-      });
-      return ((await made.json()) as { id: string }).id;
-    },
-    { words, identity },
-  );
+  const record = DEMO_MACHINES.find((m) => m.identity?.variant?.includes(words));
+  expect(record).toBeDefined();
+  const made = await page.request.post('/api/machines', {
+    data: { record: { ...record, identity } },
+  });
+  expect(made.status()).toBe(201);
+  return ((await made.json()) as { id: string }).id;
 }
 
 /** Opens a copy of a demo machine that a test may change as it likes, and waits for its answer. */

@@ -50,7 +50,7 @@ step('lint', 'npx', ['--no-install', 'eslint', '.', '--max-warnings', '0']);
 step('format', 'npx', ['--no-install', 'prettier', '--check', '--log-level', 'warn', '.']);
 
 console.log('\n== unit tests');
-// without it pages of PDF are looked at less closely
+// tests of PDF fail without it, and say so
 debianThere('poppler-utils', '/usr/bin/pdftoppm', 'tests of PDF pages');
 const unit = join(results, 'unit.json');
 const unitStatus = run('npx', [

@@ -1,21 +1,11 @@
 import { linearRegression } from 'simple-statistics';
 import { Matrix, solve } from 'ml-matrix';
+import { randomStream } from '../uncertainty/random';
 import { countedOpinion, LEAST_MACHINES, type CountedMachine } from './countedOpinion';
-
-/** A seeded generator (mulberry32, public domain). */
-function random(seed: number): () => number {
-  let a = seed;
-  return () => {
-    a = (a + 0x6d2b79f5) | 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 /** Machines of a known law with a known scatter. */
 function machines(count: number, scatter: number, seed = 1): CountedMachine[] {
-  const next = random(seed);
+  const next = randomStream(seed);
   const normal = () => Math.sqrt(-2 * Math.log(1 - next())) * Math.cos(2 * Math.PI * next());
   return Array.from({ length: count }, () => {
     const finAreaCm2 = 400 + 2600 * next();

@@ -1,6 +1,7 @@
 import { wattsText } from '../case/answerWords';
 import { bandText } from '../verdict/bandWords';
-import { capPhrase, type Verdict } from '../verdict/verdict';
+import { capPhrase } from '../verdict/sentences';
+import type { Verdict } from '../verdict/verdict';
 import { AIR, cutTo, HEAT, INK, QUIET, RULE, widthOf, type Chart, type Mark } from './chart';
 import { wattsChart, type MeasuredMark } from './wattsChart';
 

@@ -1,7 +1,8 @@
 import { toString } from 'mdast-util-to-string';
 import { exampleRecord } from '../test-support/exampleRecord';
 import { verdictOf, type Verdict } from '../verdict/verdict';
-import { PEERS_CHART, readerRows, reportOf, WATTS_CHART, type ReportSource } from './report';
+import { readerRows } from './readerRows';
+import { PEERS_CHART, reportOf, WATTS_CHART, type ReportSource } from './report';
 import { figuresCsv } from './reportFigures';
 import { conditionsOf } from './conditions';
 import { openCase } from '../case/openCase';

@@ -7,7 +7,7 @@ export interface Band3 {
   p95: number;
 }
 
-/** Half the band over the median below which a figure is said without “about”, and up to which it is more than a rough one. */
+/** Half the band over the median below which a figure is said without “about”, and up to which it is more than a rough one (common practice, no source). */
 const NARROW = 0.1;
 const MIDDLING = 0.25;
 

@@ -38,7 +38,7 @@ export interface Rank {
   of: number;
 }
 
-/** Above this chance one is said to be better. */
+/** Above this chance one is said to be better (common practice, no source). */
 const SURE = 0.9;
 
 /**

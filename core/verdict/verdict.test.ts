@@ -61,6 +61,11 @@ test('advice is what can be felt, by watts for a minute; what cannot be felt is 
     const advised = verdict.advice.find((a) => a.id === lever.id);
     if (advised) expect(advised.gain).toEqual(gain);
   }
+  // what the owner cannot do is neither advised nor waved aside
+  for (const lever of possibleLevers(record).filter((l) => !l.possible)) {
+    expect(verdict.tooSmall).not.toContain(lever.name);
+    expect(verdict.advice.map((a) => a.id)).not.toContain(lever.id);
+  }
   expect(verdict.advice.length).toBeGreaterThan(0);
   expect(verdict.advice.every((a) => a.gain.wattsGained.p50 > 0)).toBe(true);
 });

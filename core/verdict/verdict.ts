@@ -1,5 +1,5 @@
 import type { HeldShare } from '../case/answer';
-import { heldSentence, heldWords, splitWords, wattsText } from '../case/answerWords';
+import { heldSentence, heldWords } from '../case/answerWords';
 import { openCase, type CaseRequest, type OpenCase } from '../case/openCase';
 import type { Cap } from '../envelope/fanStates';
 import { effortOf } from '../levers/effortOf';
@@ -22,8 +22,9 @@ import { estimateWithDraws } from '../uncertainty/estimateWithDraws';
 import { measureNextWords } from './measureNextWords';
 import { sustainedBands } from '../uncertainty/sustainedBands';
 import { SHOWN_DRAWS, SHOWN_SEED } from '../uncertainty/wattsBand';
-import { bandText, hedge, type Band3 } from './bandWords';
+import type { Band3 } from './bandWords';
 import { careDue, type Care } from './care';
+import { headlineOf, reasonsOf, type HeadlinePart } from './sentences';
 import { isHeld, USUAL_WORK, type HeldWord } from './usualWork';
 
 /** What a machine sustains at a cap. */
@@ -64,12 +65,6 @@ export interface WorkVerdict {
   wantedW: number;
   band: Band3;
   word: HeldWord;
-}
-
-/** A piece of the headline; its figure of heat and its level stand out. */
-export interface HeadlinePart {
-  text: string;
-  of: 'watts' | 'level' | null;
 }
 
 /** What the figures of one machine come to. */
@@ -259,48 +254,6 @@ function workVerdict(
   const { p05, p50, p95 } = band!.configured ?? band!;
   const own = { p05, p50, p95 };
   return { id: work.id, name: work.name, wantedW, band: own, word: isHeld(wantedW, own) };
-}
-
-/** “at 36 dB(A)”, “with the fans off”, “at full speed”. */
-export const capPhrase = (cap: Cap): string =>
-  cap === 'off' ? 'with the fans off' : cap === 'full' ? 'at full fan speed' : `at ${cap} dB(A)`;
-
-function headlineOf({ watts, cap, heldBack }: CapVerdict): HeadlinePart[] {
-  const plain = (text: string): HeadlinePart => ({ text, of: null });
-  const level: HeadlinePart = { text: capPhrase(cap), of: 'level' };
-  if (!(watts.p95 > 0)) return [plain('Holds nothing '), level, plain('.')];
-  return [
-    plain(`Holds ${hedge(watts)}`),
-    { text: `${wattsText(watts.p50)} W`, of: 'watts' },
-    plain(' '),
-    level,
-    plain(`, ${bandText(watts)}: held back by ${heldBack}.`),
-  ];
-}
-
-/** Below this share of what the cooling carries the machine's own limits are what holds it back. */
-const CUT = 0.97;
-
-function reasonsOf(main: CapVerdict, at: readonly CapVerdict[]): string[] {
-  const out: string[] = [];
-  if (main.cpuW > 0 && main.gpuW > 0) out.push(`${splitWords(main.cpuW, main.gpuW)} together.`);
-  const alone = [
-    main.cpuAlone && `${wattsText(main.cpuAlone.p50)} W for the CPU alone`,
-    main.gpuAlone && `${wattsText(main.gpuAlone.p50)} W for the GPU alone`,
-  ].filter(Boolean);
-  if (alone.length > 0) out.push(`${alone.join(', ')}.`);
-  if (main.configured.p50 < CUT * main.watts.p50) {
-    out.push(
-      `As it is set it runs ${wattsText(main.configured.p50)} W: limits of firmware or adapter, not the cooling.`,
-    );
-  }
-  const levels = at.filter((a) => typeof a.cap === 'number');
-  const [quiet, loud] = [levels[0], levels[levels.length - 1]];
-  if (quiet && loud && quiet !== loud) {
-    const more = loud.watts.p50 - quiet.watts.p50;
-    out.push(`From ${quiet.cap} to ${loud.cap} dB(A) it gains ${wattsText(Math.max(0, more))} W.`);
-  }
-  return out;
 }
 
 function agesOf({ record }: OpenCase): { paste?: number } {

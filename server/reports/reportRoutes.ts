@@ -5,6 +5,7 @@ import { capsOf } from '@zugluft/core/case/laboratory';
 import { LABORATORY } from '@zugluft/core/documents/kinds';
 import type { PeersAnswer } from '@zugluft/core/library/peersAnswer';
 import { CARD_SIZES } from '@zugluft/core/report/cardChart';
+import { readRatio } from '@zugluft/core/record/readRatio';
 import { UNIT_SYSTEMS } from '@zugluft/core/report/quantity';
 import type { MeasuredState } from '@zugluft/core/report/report';
 import { SHOWN_DRAWS, SHOWN_SEED } from '@zugluft/core/uncertainty/wattsBand';
@@ -32,6 +33,12 @@ export const reportQuery = z.strictObject({
   as: z.enum(REPORT_FORMATS).default('html'),
   cap: cap.optional(),
   setting: z.string().max(80).optional(),
+  /** CPU to GPU watts with both dies loaded, in place of the setting's. */
+  ratio: z
+    .string()
+    .max(40)
+    .refine((text) => readRatio(text) !== null, 'needs CPU to GPU as two figures above 0')
+    .optional(),
   units: z.enum(UNIT_SYSTEMS).default('metric'),
   paper: z.enum(PAPERS).default('A4'),
   size: z.enum(CARD_SIZES).default(CARD_SIZES[0]),
@@ -85,7 +92,10 @@ export function reportRoutes(
     }
     const settings = (await documents.read('settings', LABORATORY)).value;
     const inUse = await readCalibration(id);
-    const { request } = withCalibration(machine.request, inUse);
+    const { request } = withCalibration(
+      { ...machine.request, ratio: (query.ratio && readRatio(query.ratio)) || undefined },
+      inUse,
+    );
     const caps = capsOf(request.lab).filter((c) => typeof c === 'number');
     const at = query.cap ?? middleOf(caps);
     const [file, ...beside] = await make({

@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { unzipSync } from 'fflate';
 import { testServer } from '../test-support/testServer';
 
@@ -69,11 +71,20 @@ test.each([
   ['units=cubits', 'units'],
   ['paper=A0', 'paper'],
   ['size=9x9', 'size'],
+  ['ratio=3:0', 'ratio'],
+  ['ratio=many', 'ratio'],
   ['more=1', ''],
 ])('%s is refused at its field', async (query, path) => {
   const { id } = await create();
   const { body } = await call().get(`/api/machines/${id}/report?${query}`).expect(400);
   expect(body.errors[0].path).toBe(path);
+});
+
+test('a ratio that somebody chose is the report’s too', async () => {
+  const file = join(__dirname, '../../examples/two-fan-shared-pipes.json');
+  const { id } = await create(JSON.parse(readFileSync(file, 'utf8')));
+  const data = (await call().get(`/api/machines/${id}/report?as=json&ratio=1:4`).expect(200)).body;
+  for (const { cpuW, gpuW } of data.at) expect(gpuW / cpuW).toBeCloseTo(4, 6);
 });
 
 test('what is not complete, or not there, has no report', async () => {

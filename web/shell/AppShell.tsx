@@ -75,6 +75,12 @@ export function AppShell({ crumbs, status, children }: FrameProps) {
           Zugluft
         </Link>
         <nav aria-label="place" className="text-quiet min-w-0 truncate grow basis-40">
+          <Link
+            to="/overview"
+            className={`hover:text-ink mr-3 ${crumbs.some(Boolean) ? 'max-sm:hidden' : ''}`}
+          >
+            Overview
+          </Link>
           <Link to="/" className="hover:text-ink">
             Library
           </Link>

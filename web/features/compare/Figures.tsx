@@ -18,6 +18,8 @@ import { bandText } from '@zugluft/core/verdict/bandWords';
 import type { Machine } from '../../api/machines';
 import { atCap } from '../../documents/answer/caps';
 import { CapSelect } from '../../documents/answer/CapSelect';
+import { BandBar } from '../../documents/answer/BandBar';
+import { OnceStatus } from '../../documents/answer/OnceStatus';
 import { Chances } from './Chances';
 import { useComparison } from './useComparison';
 
@@ -54,8 +56,7 @@ export function Figures({
   choose: (cap: Cap) => void;
 }) {
   const caps = useMemo(() => (levels.includes(cap) ? levels : [...levels, cap]), [levels, cap]);
-  const { comparison, ids, calibrated, progress, problem, cancelled, cancel, again } =
-    useComparison(machines, lab, caps);
+  const { comparison, ids, calibrated, once } = useComparison(machines, lab, caps);
   const rows = useMemo(
     () =>
       comparison?.machines.map((m, i): Row => ({
@@ -71,30 +72,13 @@ export function Figures({
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 mb-2">
         <h2 className="font-semibold">Ranked, {atCap(cap)}</h2>
         <CapSelect caps={levels} value={cap} choose={choose} label="compared at" />
-        {progress && (
-          <span role="status" className="text-small text-quiet">
-            {progress.done} of {progress.of} machines{' '}
-            <button type="button" className="btn btn-xs ml-1" onClick={cancel}>
-              cancel
-            </button>
-          </span>
-        )}
-        {cancelled && (
-          <button type="button" className="btn btn-xs" onClick={again}>
-            compute it
-          </button>
-        )}
+        <OnceStatus once={once} what="machines" />
         {lacking > 0 && (
           <span className="text-small text-quiet">
             {lacking} without an answer yet: figures are missing
           </span>
         )}
       </div>
-      {problem && (
-        <p role="alert" className="text-heat">
-          It could not be computed: {problem}.
-        </p>
-      )}
       {comparison && (
         <>
           <FiguresTable rows={rows} cap={cap} />
@@ -203,7 +187,7 @@ function FiguresTable({ rows, cap }: { rows: readonly Row[]; cap: Cap }) {
                   <th
                     key={h.id}
                     scope="col"
-                    className={`font-normal px-1.5 py-1 ${i > 1 ? 'text-right' : ''}`}
+                    className={`font-normal px-1.5 py-1 ${i > 1 ? 'text-right max-sm:hidden' : ''}`}
                     aria-sort={sorted ? (sorted === 'asc' ? 'ascending' : 'descending') : undefined}
                   >
                     <button
@@ -225,7 +209,7 @@ function FiguresTable({ rows, cap }: { rows: readonly Row[]; cap: Cap }) {
                 {r.getVisibleCells().map((c, i) => (
                   <td
                     key={c.id}
-                    className={`px-1.5 py-1 ${i > 1 ? 'figure text-right' : i === 1 ? 'w-2/5' : ''}`}
+                    className={`px-1.5 py-1 ${i > 1 ? 'figure text-right max-sm:hidden' : i === 1 ? 'w-2/5' : ''}`}
                   >
                     {flexRender(c.column.columnDef.cell, c.getContext())}
                   </td>
@@ -235,7 +219,7 @@ function FiguresTable({ rows, cap }: { rows: readonly Row[]; cap: Cap }) {
           </tbody>
         </table>
       </div>
-      <details className="mt-2 text-small text-quiet">
+      <details className="mt-2 text-small text-quiet max-sm:hidden">
         <summary className="cursor-pointer">Columns</summary>
         <div className="flex flex-wrap gap-x-4 gap-y-1 mt-1">
           {table
@@ -264,18 +248,11 @@ const bandAt = (row: ComparedMachine, cap: Cap) => row.at.find((a) => a.cap === 
 function Band({ row, cap, most }: { row: Row; cap: Cap; most: number }) {
   const band = bandAt(row, cap);
   if (!band) return '–';
-  const at = (watts: number) => `${(100 * watts) / most}%`;
   return (
-    <span className="grid grid-cols-[minmax(4rem,1fr)_2.5rem_6rem] gap-x-2 items-center">
-      <span className="relative h-3.5" aria-hidden>
-        <span
-          className={`absolute inset-y-0 ${row.isCalibrated ? 'bg-air/35' : 'bg-heat/25'}`}
-          style={{ left: at(band.p05), width: `calc(${at(band.p95)} - ${at(band.p05)})` }}
-        />
-        <span className="absolute inset-y-0 w-0.5 bg-ink" style={{ left: at(band.p50) }} />
-      </span>
+    <span className="grid grid-cols-[minmax(3rem,1fr)_2.5rem] sm:grid-cols-[minmax(4rem,1fr)_2.5rem_6rem] gap-x-2 items-center">
+      <BandBar band={band} most={most} tone={row.isCalibrated ? 'measured' : 'computed'} />
       <span className="figure text-right">{wattsText(band.p50)}</span>
-      <span className="text-small text-quiet whitespace-nowrap">
+      <span className="text-small text-quiet whitespace-nowrap max-sm:col-span-2 max-sm:text-right">
         {bandText(band)}
         {row.isCalibrated ? ', runs' : ''}
       </span>

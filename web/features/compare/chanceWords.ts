@@ -1,7 +1,7 @@
 import type { Better, ComparedMachine } from '@zugluft/core/compare/compareMachines';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 
-/** From here on one is better, and from there it is likely. */
+/** From here on one is better, and from there it is likely (common practice, no source). */
 const SURE = 0.95;
 const LIKELY = 0.75;
 

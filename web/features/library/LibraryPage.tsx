@@ -135,9 +135,6 @@ export function LibraryPage() {
             {data && `${total} ${total === 1 ? 'machine' : 'machines'}${aside ? ' put aside' : ''}`}
             {pending > 0 && ` · watts of ${pending} being computed`}
           </span>
-          <Link to="/overview" className="btn btn-ghost btn-sm">
-            Overview
-          </Link>
           <Link to="/runs" className="btn btn-ghost btn-sm">
             Runs
           </Link>

@@ -23,7 +23,7 @@ export function OverviewPage() {
   const mostW = Math.max(1, ...inWork.flatMap(({ summary }) => caps.map((c) => watts(summary, c))));
   const due = inWork.filter((m) => m.care.length > 0);
   return (
-    <PageFrame crumbs={['Overview']}>
+    <PageFrame crumbs={[]}>
       <main className="p-4 max-w-[86rem]">
         <h1 className="text-lg font-semibold">Overview</h1>
         <p className="text-quiet mb-4">
@@ -177,10 +177,7 @@ function LatestRuns() {
           ))}
       </ul>
       {data && data.total > LATEST_RUNS && (
-        <Link
-          to="/runs"
-          className="text-small underline underline-offset-2 inline-block py-0.5 mt-1"
-        >
+        <Link to="/runs" className="text-small underline underline-offset-2 inline-block py-1 mt-1">
           all {data.total} runs
         </Link>
       )}

@@ -1,4 +1,5 @@
 import { wattsText } from '@zugluft/core/case/answerWords';
+import { BandBar } from '../../documents/answer/BandBar';
 import { bandText, type Band3 } from '@zugluft/core/verdict/bandWords';
 
 /** One opinion on the watts at a cap. */
@@ -11,24 +12,16 @@ export interface Opinion {
 
 /** Opinions under each other on one scale: a band from 5 to 95 %, a stroke at the median. */
 export function Opinions({ opinions, most }: { opinions: readonly Opinion[]; most: number }) {
-  const at = (watts: number) => `${Math.min(100, Math.max(0, (100 * watts) / most))}%`;
   return (
     <ul className="space-y-2">
       {opinions.map(({ name, note, band, isMeasured }) => (
         <li key={name} className="grid grid-cols-[5.5rem_minmax(0,1fr)_3rem] gap-x-3 items-center">
           <span>{name}</span>
-          <span className="relative h-4" aria-hidden>
-            <span className="absolute inset-x-0 top-1/2 border-t border-rule" />
-            {band && (
-              <>
-                <span
-                  className={`absolute inset-y-0.5 ${isMeasured ? 'bg-air/30' : 'bg-heat/25'}`}
-                  style={{ left: at(band.p05), width: `calc(${at(band.p95)} - ${at(band.p05)})` }}
-                />
-                <span className="absolute inset-y-0 w-0.5 bg-ink" style={{ left: at(band.p50) }} />
-              </>
-            )}
-          </span>
+          {band ? (
+            <BandBar band={band} most={most} tone={isMeasured ? 'measured' : 'computed'} />
+          ) : (
+            <span className="border-t border-rule" aria-hidden />
+          )}
           <span className="figure text-right" title={band ? bandText(band) : undefined}>
             {band ? wattsText(band.p50) : '–'}
           </span>

@@ -4,6 +4,7 @@ import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { bandText } from '@zugluft/core/verdict/bandWords';
 import { rankWords } from '@zugluft/core/verdict/peers';
 import { atCap } from '../../documents/answer/caps';
+import { BandBar } from '../../documents/answer/BandBar';
 import { usePeers } from './usePeers';
 
 /** Machines of its kind from the most watts down, each a step away from being held against it. */
@@ -22,7 +23,6 @@ export function PeersPanel({
   const { data, error } = usePeers(machineId, cap, made, caps);
   const peers = data?.peers;
   const most = Math.max(1, ...(peers?.items ?? []).map((p) => p.band.p95));
-  const at = (watts: number) => `${(100 * watts) / most}%`;
   return (
     <section aria-label="peers">
       <h2 className="font-semibold mb-2">Among its peers, {atCap(cap)}</h2>
@@ -54,19 +54,7 @@ export function PeersPanel({
                     {p.name}
                   </Link>
                 )}
-                <span className="relative h-3.5" aria-hidden>
-                  <span
-                    className={`absolute inset-y-0 ${p.isOwn ? 'bg-heat/45' : 'bg-heat/20'}`}
-                    style={{
-                      left: at(p.band.p05),
-                      width: `calc(${at(p.band.p95)} - ${at(p.band.p05)})`,
-                    }}
-                  />
-                  <span
-                    className="absolute inset-y-0 w-0.5 bg-ink"
-                    style={{ left: at(p.band.p50) }}
-                  />
-                </span>
+                <BandBar band={p.band} most={most} tone={p.isOwn ? 'own' : 'computed'} />
                 <span className="figure text-right" title={bandText(p.band)}>
                   {wattsText(p.band.p50)}
                 </span>

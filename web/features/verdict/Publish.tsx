@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { UNIT_SYSTEMS, type UnitSystem } from '@zugluft/core/report/quantity';
+import { useShownAsKept } from '../../api/serverSeen';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 
 const FILES = [
@@ -20,21 +21,27 @@ export function Publish({
   machineId,
   cap,
   setting,
+  ratio,
   open,
   saved,
 }: {
   machineId: string;
   cap: Cap;
   setting: string | undefined;
+  /** That somebody chose in place of the setting's. */
+  ratio: { cpu: number; gpu: number } | null;
   /** What is missing, in words. */
   open: readonly string[];
   /** The server has what stands here: reports are made of that. */
   saved: boolean;
 }) {
   const [units, setUnits] = useState<UnitSystem>('metric');
+  const away = useShownAsKept();
+  const ready = saved && !away;
   const to = (f: (typeof FILES)[number]) => {
     const query = new URLSearchParams({ as: f.as, cap: String(cap), units });
     if (setting) query.set('setting', setting);
+    if (ratio) query.set('ratio', `${ratio.cpu}:${ratio.gpu}`);
     if ('paper' in f) query.set('paper', f.paper);
     if (f.save) query.set('save', '1');
     return `/api/machines/${machineId}/report?${query}`;
@@ -60,9 +67,9 @@ export function Publish({
         {FILES.map((f) => (
           <li key={f.name}>
             <a
-              className={`btn btn-sm ${saved ? '' : 'btn-disabled'}`}
-              href={saved ? to(f) : undefined}
-              aria-disabled={!saved || undefined}
+              className={`btn btn-sm ${ready ? '' : 'btn-disabled'}`}
+              href={ready ? to(f) : undefined}
+              aria-disabled={!ready || undefined}
               target={f.save ? undefined : '_blank'}
               rel="noreferrer"
               download={f.save || undefined}
@@ -72,7 +79,10 @@ export function Publish({
           </li>
         ))}
       </ul>
-      {!saved && (
+      {away && (
+        <p className="text-small text-quiet mt-2">The server is away: reports are made there.</p>
+      )}
+      {!away && !saved && (
         <p className="text-small text-quiet mt-2">
           What was typed last is not saved yet: a report is made of what the server has.
         </p>

@@ -3,21 +3,24 @@ import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import type { CountedOpinion } from '@zugluft/core/compare/countedOpinion';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
-import { readerRows } from '@zugluft/core/report/report';
+import { readerRows } from '@zugluft/core/report/readerRows';
 import { CAUTIONS, type CautionId } from '@zugluft/core/service/cautions';
 import { beforePublishing } from '@zugluft/core/verdict/beforePublishing';
+import type { Verdict } from '@zugluft/core/verdict/verdict';
 import type { Band3 } from '@zugluft/core/verdict/bandWords';
 import { readDocument } from '../../api/documents';
 import { CapSelect } from '../../documents/answer/CapSelect';
 import { atCap, middleCap } from '../../documents/answer/caps';
 import type { RunMark } from '../../documents/answer/runMarks';
+import { OnceStatus } from '../../documents/answer/OnceStatus';
+import { useOnce } from '../../documents/answer/useOnce';
+import { computeVerdict } from '../../documents/answer/workers/verdictClient';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { useLabSettings } from '../../documents/useLaboratory';
 import { Opinions, type Opinion } from './Opinions';
 import { PeersPanel } from './PeersPanel';
 import { Publish } from './Publish';
 import { usePeers } from './usePeers';
-import { useVerdict } from './useVerdict';
 
 const PART_OF = { watts: 'text-heat', level: 'text-air' } as const;
 /** A run belongs to a cap whose level is within this of its own, dB. */
@@ -25,7 +28,8 @@ const NEAR_DB = 1.5;
 
 /** What the figures of this machine come to, in sentences that say no more than their bands, and the report made of it. */
 export function VerdictStep() {
-  const { live, machine, made, settingId, caps, marks, kept, calibration } = useMachineFile();
+  const { live, machine, made, settingId, ratio, caps, marks, kept, calibration } =
+    useMachineFile();
   const { settings } = useLabSettings();
   const [level, setLevel] = useState<Cap | null>(null);
   const { request } = live;
@@ -53,7 +57,9 @@ export function VerdictStep() {
     [ready, levels, cap, opened, settings.rubric, settings.noticeable],
   );
   const { data: peers } = usePeers(machine.id, cap, made, caps);
-  const { verdict, progress, problem, cancelled, cancel, again } = useVerdict(request, options);
+  const job = useMemo(() => (request && options ? { request, options } : null), [request, options]);
+  const once = useOnce(job, computeVerdict);
+  const { result: verdict, progress, problem, cancelled } = once;
   if (!request) {
     return (
       <section aria-label="verdict">
@@ -78,28 +84,8 @@ export function VerdictStep() {
     <section aria-label="verdict">
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 mb-2 text-small text-quiet">
         <CapSelect caps={levels} value={cap} choose={setLevel} label="judged at" />
-        {progress && (
-          <span role="status">
-            {progress.of ? `${progress.done} of ${progress.of} figures` : 'computing'}{' '}
-            <button type="button" className="btn btn-xs ml-1" onClick={cancel}>
-              cancel
-            </button>
-          </span>
-        )}
-        {cancelled && (
-          <button type="button" className="btn btn-xs" onClick={again}>
-            compute it
-          </button>
-        )}
+        <OnceStatus once={once} what="figures" />
       </div>
-      {problem && (
-        <p role="alert" className="text-heat">
-          The verdict could not be computed: {problem}.{' '}
-          <button type="button" className="btn btn-xs" onClick={again}>
-            try again
-          </button>
-        </p>
-      )}
       {!verdict && !problem && !cancelled && <p className="text-quiet">Judging.</p>}
       {verdict && (
         <div className={progress ? 'opacity-60' : ''}>
@@ -148,6 +134,7 @@ export function VerdictStep() {
         machineId={machine.id}
         cap={cap}
         setting={settingId}
+        ratio={ratio}
         open={open}
         saved={made && kept.state.kind === 'saved'}
       />
@@ -187,7 +174,7 @@ const countedRow = (counted: CountedOpinion): Opinion =>
 const errorOf = (m: RunMark): number => 1.645 * Math.hypot(m.cpuPlusMinus, m.gpuPlusMinus);
 
 function opinionsOf(
-  verdict: NonNullable<ReturnType<typeof useVerdict>['verdict']>,
+  verdict: Verdict,
   marks: readonly RunMark[],
   counted: CountedOpinion | null,
 ): Opinion[] {

@@ -1,3 +1,4 @@
+import type { OnceMessage } from '../useOnce';
 import { compareMachines, type Comparison } from '@zugluft/core/compare/compareMachines';
 import type { CaseRequest } from '@zugluft/core/case/openCase';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
@@ -10,19 +11,16 @@ export interface CompareJob {
   seed: number;
 }
 
-export type CompareMessage =
-  | { kind: 'progress'; done: number; of: number }
-  | { kind: 'comparison'; comparison: Comparison }
-  | { kind: 'failed'; message: string };
+export type CompareMessage = OnceMessage<Comparison>;
 
 self.onmessage = ({ data: { machines, ...options } }: MessageEvent<CompareJob>) => {
   const tell = (message: CompareMessage) => self.postMessage(message);
   try {
-    const comparison = compareMachines(machines, {
+    const result = compareMachines(machines, {
       ...options,
       progress: (done, of) => tell({ kind: 'progress', done, of }),
     });
-    tell({ kind: 'comparison', comparison });
+    tell({ kind: 'result', result });
   } catch (cause) {
     tell({ kind: 'failed', message: (cause as Error).message });
   }

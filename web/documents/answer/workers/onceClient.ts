@@ -1,5 +1,4 @@
-/** What a worker tells that does one thing and ends. */
-export type Told = { kind: 'progress' } | { kind: 'failed'; message: string } | { kind: string };
+import type { OnceMessage } from '../useOnce';
 
 /**
  * Does one thing in a worker of its own, which ends with it: what is given up takes no time from what comes next.
@@ -9,12 +8,12 @@ export type Told = { kind: 'progress' } | { kind: 'failed'; message: string } | 
  * @param tell told of progress, the result, or why there is none
  * @returns gives it up
  */
-export function doOnce<Job, Message extends Told>(
+export function doOnce<Job, Result>(
   worker: Worker,
   job: Job,
-  tell: (message: Message | { kind: 'failed'; message: string }) => void,
+  tell: (message: OnceMessage<Result>) => void,
 ): () => void {
-  worker.onmessage = ({ data }: MessageEvent<Message>) => {
+  worker.onmessage = ({ data }: MessageEvent<OnceMessage<Result>>) => {
     if (data.kind !== 'progress') worker.terminate();
     tell(data);
   };

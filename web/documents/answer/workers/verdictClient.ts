@@ -1,13 +1,11 @@
+import type { Verdict } from '@zugluft/core/verdict/verdict';
+import type { OnceMessage } from '../useOnce';
 import { doOnce } from './onceClient';
-import type { VerdictJob, VerdictMessage } from './verdictWorker';
+import type { VerdictJob } from './verdictWorker';
 
 /** Computes one verdict in a worker of its own, as {@link doOnce}. */
 export const computeVerdict = (
   job: VerdictJob,
-  tell: (message: VerdictMessage) => void,
+  tell: (message: OnceMessage<Verdict>) => void,
 ): (() => void) =>
-  doOnce<VerdictJob, VerdictMessage>(
-    new Worker(new URL('./verdictWorker.ts', import.meta.url), { type: 'module' }),
-    job,
-    tell,
-  );
+  doOnce(new Worker(new URL('./verdictWorker.ts', import.meta.url), { type: 'module' }), job, tell);

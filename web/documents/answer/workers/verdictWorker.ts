@@ -1,3 +1,4 @@
+import type { OnceMessage } from '../useOnce';
 import type { CaseRequest } from '@zugluft/core/case/openCase';
 import { verdictOf, type Verdict, type VerdictOptions } from '@zugluft/core/verdict/verdict';
 
@@ -7,19 +8,16 @@ export interface VerdictJob {
   options: Omit<VerdictOptions, 'progress'>;
 }
 
-export type VerdictMessage =
-  | { kind: 'progress'; done: number; of: number }
-  | { kind: 'verdict'; verdict: Verdict }
-  | { kind: 'failed'; message: string };
+export type VerdictMessage = OnceMessage<Verdict>;
 
 self.onmessage = ({ data: { request, options } }: MessageEvent<VerdictJob>) => {
   const tell = (message: VerdictMessage) => self.postMessage(message);
   try {
-    const verdict = verdictOf(request, {
+    const result = verdictOf(request, {
       ...options,
       progress: (done, of) => tell({ kind: 'progress', done, of }),
     });
-    tell({ kind: 'verdict', verdict });
+    tell({ kind: 'result', result });
   } catch (cause) {
     tell({ kind: 'failed', message: (cause as Error).message });
   }
