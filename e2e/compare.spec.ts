@@ -47,6 +47,38 @@ test('chosen in the library, ranked with bands, sorted by any figure, at any cap
   await page.reload();
   await expect(figures.getByRole('heading', { name: 'Ranked, at 45 dB(A)' })).toBeVisible();
 
+  // drawn over the level, and any figure over any other, which the address keeps too
+  await expect(
+    figures.getByRole('img', { name: /^watts over the level, 3 machines/ }),
+  ).toBeVisible();
+  const pairs = figures.getByRole('region', { name: 'one figure over another' });
+  await expect(
+    pairs.getByRole('img', { name: 'watts at 45 dB(A) over fin area, cm², 3 machines' }),
+  ).toBeVisible();
+  await pairs.getByLabel('figure along').selectOption('thickness, mm');
+  await expect(pairs.getByRole('img', { name: /over thickness, mm, 3 machines/ })).toBeVisible();
+  await pairs.getByLabel('figure up').selectOption('W for a kg');
+  await expect(page).toHaveURL(/at=45&x=thicknessMm&y=wattsPerKg/);
+  await page.reload();
+  await expect(
+    pairs.getByRole('img', { name: 'W for a kg over thickness, mm, 3 machines' }),
+  ).toBeVisible();
+  await expect(figures.getByRole('heading', { name: 'Ranked, at 45 dB(A)' })).toBeVisible();
+
+  // how quietly some watts are had
+  const wanted = figures.getByLabel('watts wanted');
+  await wanted.pressSequentially('8x');
+  await expect(figures.getByRole('alert')).toContainText('needs watts above 0');
+  await wanted.press('Backspace');
+  await wanted.pressSequentially('0');
+  await expect(figures.getByRole('alert')).toHaveCount(0);
+  const quiet80 = figures.getByRole('columnheader', { name: 'dB(A) for 80 W' });
+  await quiet80.getByRole('button').click();
+  await expect(quiet80).toHaveAttribute('aria-sort', 'ascending');
+  await expect(figures.getByRole('row', { name: /one thin fan/ })).toContainText('–');
+  await expect(figures.getByRole('row', { name: /four fans/ })).toContainText('≤ 28');
+  await expect(names.last()).toHaveText(/Velmara Quill 14/);
+
   const download = page.waitForEvent('download');
   await figures.getByRole('button', { name: 'Save as JSON' }).click();
   const saved = JSON.parse(readFileSync(await (await download).path(), 'utf8')) as {

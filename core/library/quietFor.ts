@@ -46,6 +46,21 @@ export function quietFor(row: MachineSummary, watts: number, end: End = 'p50'): 
       return match && w !== null ? [{ levelDbA: Number(match[1]), watts: w }] : [];
     })
     .sort((a, b) => a.levelDbA - b.levelDbA);
+  return leastLevel(points, watts, { off, full });
+}
+
+/**
+ * Least level at which some watts are sustained, straight between levels whose watts are known and never fall.
+ *
+ * @param points from the quietest level, in dB(A) and W
+ * @param beyond watts with the fans off and at full speed, where they are known
+ * @returns null where no level reaches them, or none is known
+ */
+export function leastLevel(
+  points: readonly { levelDbA: number; watts: number }[],
+  watts: number,
+  { off = null, full = null }: { off?: number | null; full?: number | null } = {},
+): QuietFor | null {
   const [first] = points;
   const last = points[points.length - 1];
   if (!first || !last) return null;

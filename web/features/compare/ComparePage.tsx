@@ -73,7 +73,15 @@ export function ComparePage() {
               lab={lab}
               levels={levels}
               cap={cap}
-              choose={(c) => setParams({ at: String(c) }, { replace: true })}
+              choose={(c) =>
+                setParams(
+                  (now) => {
+                    now.set('at', String(c));
+                    return now;
+                  },
+                  { replace: true },
+                )
+              }
             />
             {ids.length <= MAX_BESIDE ? (
               <Compared machines={there} />

@@ -8,12 +8,14 @@ import {
   type VisibilityState,
 } from '@tanstack/react-table';
 import { useMemo, useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
+import { quietBand, quietText } from '../../documents/answer/quietText';
+import { figureValue } from '@zugluft/core/record/figure';
 import { wattsText } from '@zugluft/core/case/answerWords';
 import { comparisonCsv, comparisonDocument } from '@zugluft/core/compare/comparisonDocument';
-import type { ComparedMachine } from '@zugluft/core/compare/compareMachines';
 import type { Laboratory } from '@zugluft/core/case/laboratory';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
+import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { bandText } from '@zugluft/core/verdict/bandWords';
 import type { Machine } from '../../api/machines';
 import { atCap } from '../../documents/answer/caps';
@@ -21,22 +23,10 @@ import { CapSelect } from '../../documents/answer/CapSelect';
 import { BandBar } from '../../documents/answer/BandBar';
 import { OnceStatus } from '../../documents/answer/OnceStatus';
 import { Chances } from './Chances';
+import { Charts } from './Charts';
+import { bandAt, BESIDE, quietOf, quietOrder, type Row } from './comparedFigures';
+import { wattsIn, WattsWanted } from './WattsWanted';
 import { useComparison } from './useComparison';
-
-interface Row extends ComparedMachine {
-  id: string;
-  isCalibrated: boolean;
-}
-
-/** Figures beside the watts, each a column that can be shown or left out. */
-const BESIDE = [
-  ['wattsPerDb', 'more W for a dB', 2],
-  ['wattsPerKg', 'W for a kg', 1],
-  ['wattsPerMm', 'W for a mm', 2],
-  ['finAreaCm2', 'fin area, cm²', 0],
-  ['sweptCm2', 'swept by fans, cm²', 1],
-  ['pipeSectionMm2', 'pipe section, mm²', 1],
-] as const;
 
 const column = createColumnHelper<Row>();
 
@@ -63,15 +53,20 @@ export function Figures({
         ...m,
         id: ids[i]!,
         isCalibrated: calibrated.has(ids[i]!),
+        ...sizeOf(machines.find((own) => own.id === ids[i])),
       })) ?? [],
+    // the machines of the ids: their list is made anew each time
+    // eslint-disable-next-line react-hooks/exhaustive-deps
     [comparison, ids, calibrated],
   );
+  const needW = wattsIn(useSearchParams()[0].get('needW'));
   const lacking = machines.length - ids.length;
   return (
     <section aria-label="figures" className="mb-6">
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 mb-2">
         <h2 className="font-semibold">Ranked, {atCap(cap)}</h2>
         <CapSelect caps={levels} value={cap} choose={choose} label="compared at" />
+        <WattsWanted />
         <OnceStatus once={once} what="machines" />
         {lacking > 0 && (
           <span className="text-small text-quiet">
@@ -81,7 +76,8 @@ export function Figures({
       </div>
       {comparison && (
         <>
-          <FiguresTable rows={rows} cap={cap} />
+          <FiguresTable rows={rows} cap={cap} needW={needW} />
+          <Charts rows={rows} cap={cap} />
           <Chances machines={rows} better={comparison.better} cap={cap} />
           <p className="mt-3 flex flex-wrap gap-2">
             <Save
@@ -99,6 +95,15 @@ export function Figures({
       )}
     </section>
   );
+}
+
+/** Mass and thickness as they are recorded. */
+function sizeOf(machine: Machine | undefined): Pick<Row, 'massKg' | 'thicknessMm'> {
+  const shell = (machine?.record as CaseRecord | undefined)?.shell;
+  return {
+    massKg: figureValue(shell?.massKg) ?? null,
+    thicknessMm: figureValue(shell?.thicknessMm) ?? null,
+  };
 }
 
 function Save({
@@ -127,7 +132,16 @@ function Save({
   );
 }
 
-function FiguresTable({ rows, cap }: { rows: readonly Row[]; cap: Cap }) {
+function FiguresTable({
+  rows,
+  cap,
+  needW,
+}: {
+  rows: readonly Row[];
+  cap: Cap;
+  /** Watts whose least level has a column, where somebody asks for it. */
+  needW: number | null;
+}) {
   const [sorting, setSorting] = useState<SortingState>([{ id: 'watts', desc: true }]);
   const [visible, setVisible] = useState<VisibilityState>({});
   const most = Math.max(1, ...rows.map((r) => bandAt(r, cap)?.p95 ?? 0));
@@ -150,6 +164,17 @@ function FiguresTable({ rows, cap }: { rows: readonly Row[]; cap: Cap }) {
         header: 'watts, 5–95 %',
         cell: ({ row }) => <Band row={row.original} cap={cap} most={most} />,
       }),
+      ...(needW === null
+        ? []
+        : [
+            column.accessor((r) => quietOrder(r, needW), {
+              id: 'quiet',
+              sortDescFirst: false,
+              sortingFn: 'basic',
+              header: `dB(A) for ${needW} W`,
+              cell: ({ row }) => <Quiet row={row.original} watts={needW} />,
+            }),
+          ]),
       ...BESIDE.map(([id, header, digits]) =>
         column.accessor((r) => r[id] ?? -1, {
           id,
@@ -158,7 +183,7 @@ function FiguresTable({ rows, cap }: { rows: readonly Row[]; cap: Cap }) {
         }),
       ),
     ],
-    [cap, most],
+    [cap, most, needW],
   );
   const table = useReactTable({
     data: rows as Row[],
@@ -243,8 +268,6 @@ function FiguresTable({ rows, cap }: { rows: readonly Row[]; cap: Cap }) {
   );
 }
 
-const bandAt = (row: ComparedMachine, cap: Cap) => row.at.find((a) => a.cap === cap);
-
 function Band({ row, cap, most }: { row: Row; cap: Cap; most: number }) {
   const band = bandAt(row, cap);
   if (!band) return '–';
@@ -257,5 +280,18 @@ function Band({ row, cap, most }: { row: Row; cap: Cap; most: number }) {
         {row.isCalibrated ? ', runs' : ''}
       </span>
     </span>
+  );
+}
+
+/** Least level for some watts, with its band. */
+function Quiet({ row, watts }: { row: Row; watts: number }) {
+  const at = (end: 'p05' | 'p50' | 'p95') => quietText(quietOf(row, watts, end));
+  return (
+    <>
+      {at('p50')}
+      <span className="block text-small text-quiet whitespace-nowrap">
+        {quietBand(at('p05'), at('p95'))}
+      </span>
+    </>
   );
 }

@@ -4,6 +4,7 @@ import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { bandColumn, wattsColumn, type MachineSummary } from '@zugluft/core/library/answers';
 import { quietColumn, quietFor } from '@zugluft/core/library/quietFor';
 import { toShown } from '@zugluft/core/record/units';
+import { quietBand, quietText } from '../../documents/answer/quietText';
 import { readAhead } from '../../documents/record/readAhead';
 import { togetherAt } from '../../documents/answer/caps';
 import { wattsText } from '@zugluft/core/case/answerWords';
@@ -51,20 +52,14 @@ function Watts({ m, cap }: { m: MachineSummary; cap: Cap }) {
   );
 }
 
-const HOLDS = { 'at-most': '≤ ', at: '', above: '> ' };
-
 /** The least level for some watts, with its band. */
 function Quiet({ m, watts }: { m: MachineSummary; watts: number }) {
-  const level = (end: 'p05' | 'p50' | 'p95') => {
-    const found = quietFor(m, watts, end);
-    if (!found) return '–';
-    return found.holds === 'off' ? 'off' : `${HOLDS[found.holds]}${found.levelDbA.toFixed(0)}`;
-  };
+  const level = (end: 'p05' | 'p50' | 'p95') => quietText(quietFor(m, watts, end));
   return (
     <span className={m.wattsPending ? 'text-quiet italic' : ''}>
       {level('p50')} <span className="unit">dB(A)</span>
       <span className="block text-small text-quiet leading-none">
-        {level('p05')} to {level('p95')}
+        {quietBand(level('p05'), level('p95'))}
       </span>
     </span>
   );

@@ -1,0 +1,159 @@
+import { LineChart, ScatterChart } from 'echarts/charts';
+import { GridComponent, TooltipComponent } from 'echarts/components';
+import { use as register } from 'echarts/core';
+import { CanvasRenderer } from 'echarts/renderers';
+import { useEffect } from 'react';
+import { themeColours } from '../../documents/answer/themeColours';
+import { TEXT_FONT, valueAxis } from '../../documents/answer/timeChartParts';
+import { useChart } from '../../documents/answer/useChart';
+import type { ScatterPoint } from './comparedFigures';
+import { placeLabels } from './placeLabels';
+import { shortNames } from './shortNames';
+
+/** No name is longer than this. */
+const LABEL_PX = 190;
+const BESIDE_PX = 8;
+
+register([LineChart, ScatterChart, GridComponent, TooltipComponent, CanvasRenderer]);
+
+const measure = document.createElement('canvas').getContext('2d');
+
+function textWidthPx(text: string): number {
+  if (!measure) return LABEL_PX;
+  measure.font = `12px ${TEXT_FONT}`;
+  return measure.measureText(text).width;
+}
+
+/** Each machine at two of its figures, with its name and the band of its watts. */
+export default function FiguresScatter({
+  points,
+  x,
+  y,
+  theme,
+}: {
+  points: readonly ScatterPoint[];
+  /** What stands along and up. */
+  x: { words: string; digits: number };
+  y: { words: string; digits: number };
+  theme: string;
+}) {
+  const { holder, chart } = useChart();
+  useEffect(() => {
+    const element = holder.current;
+    if (!element || !chart.current) return;
+    const c = themeColours(element);
+    const short = shortNames(points.map((p) => p.name));
+    const middle = (Math.min(...points.map((p) => p.x)) + Math.max(...points.map((p) => p.x))) / 2;
+    const bands = points.flatMap((p) => [
+      ...(p.xBand
+        ? [
+            [p.xBand[0], p.y],
+            [p.xBand[1], p.y],
+            [null, null],
+          ]
+        : []),
+      ...(p.yBand
+        ? [
+            [p.x, p.yBand[0]],
+            [p.x, p.yBand[1]],
+            [null, null],
+          ]
+        : []),
+    ]);
+    const axis = (words: string, has: boolean) => ({
+      ...valueAxis(c, words),
+      scale: !has,
+      ...(has ? { min: 0 } : {}),
+    });
+    chart.current.setOption(
+      {
+        grid: { left: 56, right: 16, top: 30, bottom: 44 },
+        xAxis: {
+          ...axis(
+            x.words,
+            points.some((p) => p.xBand),
+          ),
+          nameLocation: 'middle',
+          nameGap: 26,
+          nameTextStyle: { color: c.ink, fontFamily: TEXT_FONT, fontSize: 12 },
+        },
+        yAxis: axis(
+          y.words,
+          points.some((p) => p.yBand),
+        ),
+        tooltip: {
+          trigger: 'item',
+          backgroundColor: c.ground,
+          borderColor: c.rule,
+          textStyle: { color: c.ink, fontFamily: TEXT_FONT, fontSize: 12 },
+          renderMode: 'richText',
+          formatter: (p: { name?: string; value?: unknown }) => {
+            const [at, up] = p.value as [number, number];
+            return `${p.name}\n${x.words} ${at.toFixed(x.digits)}\n${y.words} ${up.toFixed(y.digits)}`;
+          },
+        },
+        series: [
+          {
+            type: 'line',
+            data: bands,
+            silent: true,
+            animation: false,
+            symbol: 'none',
+            connectNulls: false,
+            lineStyle: { color: c.heat, width: 5, opacity: 0.3, type: 'solid' },
+          },
+          {
+            type: 'scatter',
+            animation: false,
+            symbolSize: 9,
+            itemStyle: { color: c.ink, opacity: 1 },
+            data: points.map((p) => ({ name: p.name, value: [p.x, p.y] })),
+          },
+        ],
+      },
+      { notMerge: true },
+    );
+    // names towards the middle, where there is room, moved apart where they would lie on each other
+    const shifts = placeLabels(
+      points.map((p, i) => {
+        const [at, y] = chart.current!.convertToPixel({ gridIndex: 0 }, [p.x, p.y]) as [
+          number,
+          number,
+        ];
+        const widthPx = Math.min(LABEL_PX, textWidthPx(short[i]!)) + BESIDE_PX;
+        return { x: p.x > middle ? at - widthPx : at, y, widthPx };
+      }),
+    );
+    chart.current.setOption({
+      series: [
+        {},
+        {
+          data: points.map((p, i) => ({
+            name: p.name,
+            value: [p.x, p.y],
+            label: {
+              show: shifts[i] !== null,
+              position: p.x > middle ? 'left' : 'right',
+              distance: BESIDE_PX - 3,
+              offset: [0, shifts[i] ?? 0],
+              formatter: short[i]!,
+              width: Math.min(LABEL_PX, Math.ceil(textWidthPx(short[i]!)) + 1),
+              overflow: 'truncate',
+              color: c.ink,
+              fontFamily: TEXT_FONT,
+              fontSize: 12,
+            },
+          })),
+        },
+      ],
+    });
+  }, [chart, holder, points, x, y, theme]);
+  return (
+    <div
+      ref={holder}
+      className="w-full h-72"
+      role="img"
+      aria-label={`${y.words} over ${x.words}, ${points.length} machines`}
+    />
+  );
+}
