@@ -1,4 +1,4 @@
-import { requestKind } from './kept';
+import { readPastWorker, requestKind } from './kept';
 
 const ORIGIN = 'http://127.0.0.1:4180';
 const ID = '0b7c9d1e-1111-4222-8333-444455556666';
@@ -35,4 +35,15 @@ test('another origin is left alone', () => {
   expect(requestKind('GET', new URL(`http://127.0.0.1:9/api/machines/${ID}`), ORIGIN)).toBe(
     'other',
   );
+});
+
+test('what came without the worker is told, of answers alone', () => {
+  const entry = (path: string, workerStart: number) => ({ name: `${ORIGIN}${path}`, workerStart });
+  expect(
+    readPastWorker([
+      entry('/api/settings', 0),
+      entry(`/api/machines/${ID}`, 12.5),
+      entry('/assets/main-abc.js', 0),
+    ]),
+  ).toEqual([`${ORIGIN}/api/settings`]);
 });

@@ -5,6 +5,8 @@ export const ANSWER_CACHE = 'zugluft-answers-2';
 export const PAGE = '/index.html';
 /** Asks a new build that waits to take over. */
 export const TAKE_OVER = 'take over';
+/** Asks the worker to take pages that were opening when it took over. */
+export const TAKE_PAGES = 'take pages';
 export const MAX_ANSWERS = 400;
 
 /** A file of a build; hashed names need no revision of their own. */
@@ -30,3 +32,9 @@ export function requestKind(
   if (method === 'GET') return 'answer';
   return method === 'PUT' && WHOLE.test(url.pathname) ? 'write' : 'other';
 }
+
+/** Addresses of answers that came without the worker, which has kept those that came through it. */
+export const readPastWorker = (
+  entries: readonly Pick<PerformanceResourceTiming, 'name' | 'workerStart'>[],
+): string[] =>
+  entries.filter((e) => e.workerStart === 0 && e.name.includes('/api/')).map((e) => e.name);

@@ -5,7 +5,15 @@ import {
 } from 'workbox-precaching';
 import { KEPT_HEADER } from '../../api/keptHeader';
 import { NavigationRoute, registerRoute } from 'workbox-routing';
-import { ANSWER_CACHE, MAX_ANSWERS, PAGE, requestKind, TAKE_OVER, type BuiltFile } from './kept';
+import {
+  ANSWER_CACHE,
+  MAX_ANSWERS,
+  PAGE,
+  requestKind,
+  TAKE_OVER,
+  TAKE_PAGES,
+  type BuiltFile,
+} from './kept';
 
 declare const __BUILT_FILES__: BuiltFile[];
 
@@ -22,6 +30,10 @@ registerRoute(
 scope.addEventListener('message', (event) => {
   if (event.data === TAKE_OVER) {
     void scope.skipWaiting();
+    return;
+  }
+  if (event.data === TAKE_PAGES) {
+    event.waitUntil(scope.clients.claim());
     return;
   }
   const { keep = [] } = event.data as { keep?: string[] };
@@ -41,12 +53,11 @@ registerRoute(
   'PUT',
 );
 
-/** Answers that a page read before there was a worker. */
+/** Answers that a page read past this worker, in place of older ones. */
 async function keepRead(urls: readonly string[]): Promise<void> {
   const cache = await caches.open(ANSWER_CACHE);
   for (const url of new Set(urls.slice(-MAX_ANSWERS))) {
     if (requestKind('GET', new URL(url), scope.location.origin) !== 'answer') continue;
-    if (await cache.match(url)) continue;
     const response = await fetch(url).catch(() => null);
     if (response?.ok) await keepAnswer(cache, url, response);
   }

@@ -1,5 +1,5 @@
 import { toast } from 'sonner';
-import { TAKE_OVER } from './kept';
+import { readPastWorker, TAKE_OVER, TAKE_PAGES } from './kept';
 
 /**
  * Lets the browser keep the whole program, steps never visited too, and what a machine's file needs, so that it opens again
@@ -11,16 +11,26 @@ export async function startOffline(): Promise<void> {
   try {
     const registration = await navigator.serviceWorker.register('/offline.js');
     offer(registration);
-    // what this page read before the worker was there is kept too
     const { active } = await navigator.serviceWorker.ready;
-    const read = performance.getEntriesByType('resource').map((e) => e.name);
-    active?.postMessage({ keep: read.filter((url) => url.includes('/api/')) });
+    if (active) keepWhatPassedBy(active);
     registration.addEventListener('updatefound', () => {
       registration.installing?.addEventListener('statechange', () => offer(registration));
     });
   } catch {
     // a browser that refuses it has its reasons, such as a private window
   }
+}
+
+/**
+ * What this page reads past the worker is kept too: before the worker was there, while it took over, and where it took over before
+ * this page could be taken, for which it is asked again.
+ */
+function keepWhatPassedBy(worker: ServiceWorker): void {
+  new PerformanceObserver((list) => {
+    const urls = readPastWorker(list.getEntries() as PerformanceResourceTiming[]);
+    if (urls.length > 0) worker.postMessage({ keep: urls });
+  }).observe({ type: 'resource', buffered: true });
+  if (!navigator.serviceWorker.controller) worker.postMessage(TAKE_PAGES);
 }
 
 let offered = false;
