@@ -10,6 +10,6 @@ test('a level, and what lies beyond those that are known', () => {
 
 test('its band', () => {
   expect(quietBand('≤ 28', '42')).toBe('≤ 28 to 42');
-  expect(quietBand('39', '–')).toBe('from 39');
+  expect(quietBand('39', '–')).toBe('39 at best');
   expect([quietBand('–', '–'), quietBand('≤ 28', '≤ 28')]).toEqual(['', '']);
 });

@@ -8,8 +8,8 @@ export function quietText(found: QuietFor | null): string {
   return found.holds === 'off' ? 'off' : `${HOLDS[found.holds]}${found.levelDbA.toFixed(0)}`;
 }
 
-/** The band of such a level; where its loud end is out of reach only where it begins, and nothing where it is one level or none. */
+/** The band of such a level; where its loud end is out of reach only its best, and nothing where it is one level or none. */
 export function quietBand(quietEnd: string, loudEnd: string): string {
   if (quietEnd === loudEnd) return '';
-  return loudEnd === '–' ? `from ${quietEnd}` : `${quietEnd} to ${loudEnd}`;
+  return loudEnd === '–' ? `${quietEnd} at best` : `${quietEnd} to ${loudEnd}`;
 }

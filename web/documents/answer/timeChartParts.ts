@@ -5,14 +5,35 @@ type Colours = ReturnType<typeof themeColours>;
 export const TEXT_FONT = 'Hanken Grotesk Variable, sans-serif';
 export const FIGURE_FONT = 'Spline Sans Mono Variable, monospace';
 
-/** What stands beside the cursor of a chart over time. */
-export const timeTooltip = (c: Colours, silent: string) => ({
-  trigger: 'axis' as const,
-  axisPointer: { type: 'line' as const, lineStyle: { color: c.air } },
+/** The sheet on which a chart tells figures. */
+const tooltipSheet = (c: Colours) => ({
   backgroundColor: c.ground,
   borderColor: c.rule,
   textStyle: { color: c.ink, fontFamily: TEXT_FONT, fontSize: 12 },
+});
+
+/** What stands beside the cursor of a chart over time. */
+export const timeTooltip = (c: Colours, silent: string) => ({
+  ...tooltipSheet(c),
+  trigger: 'axis' as const,
+  axisPointer: { type: 'line' as const, lineStyle: { color: c.air } },
   valueFormatter: (x: unknown) => (typeof x === 'number' ? x.toFixed(1) : silent),
+});
+
+/**
+ * What is told of one point; as plain text, since names are typed.
+ *
+ * @param words of its name and its two values
+ */
+export const pointTooltip = (
+  c: Colours,
+  words: (name: string, values: [number, number]) => string,
+) => ({
+  ...tooltipSheet(c),
+  trigger: 'item' as const,
+  renderMode: 'richText' as const,
+  formatter: (p: { seriesName?: string; name?: string; value?: unknown }) =>
+    words(p.name || p.seriesName || '', p.value as [number, number]),
 });
 
 /** Name, figures and lines of an axis of values. */

@@ -3,12 +3,19 @@ import { GridComponent, TooltipComponent } from 'echarts/components';
 import { use as register } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect } from 'react';
+import { wattsText } from '@zugluft/core/case/answerWords';
 import { themeColours } from '../../documents/answer/themeColours';
-import { FIGURE_FONT, TEXT_FONT, valueAxis } from '../../documents/answer/timeChartParts';
+import {
+  FIGURE_FONT,
+  pointTooltip,
+  TEXT_FONT,
+  valueAxis,
+} from '../../documents/answer/timeChartParts';
 import { useChart } from '../../documents/answer/useChart';
 import { levelCurve, type Row } from './comparedFigures';
 import { spreadLabels } from './placeLabels';
 import { shortNames } from './shortNames';
+import { useWidth } from './useWidth';
 
 register([LineChart, GridComponent, TooltipComponent, CanvasRenderer]);
 
@@ -22,11 +29,12 @@ const STROKES: readonly (number[] | 'solid')[] = ['solid', [9, 3], [4, 3], [1, 3
 /** Watts of each machine over the level, its name at the end of its line. */
 export default function CurvesChart({ rows, theme }: { rows: readonly Row[]; theme: string }) {
   const { holder, chart } = useChart();
+  const widthPx = useWidth(holder);
   useEffect(() => {
     const element = holder.current;
-    if (!element || !chart.current) return;
+    if (!element || !chart.current || !widthPx) return;
     const c = themeColours(element);
-    const labelPx = Math.min(LABEL_PX, element.clientWidth / 3);
+    const labelPx = Math.min(LABEL_PX, widthPx / 3);
     const short = shortNames(rows.map((r) => r.name));
     const curves = rows.map((r) => ({ name: r.name, points: levelCurve(r) }));
     const levels = curves[0]?.points.map(([level]) => level) ?? [];
@@ -39,6 +47,7 @@ export default function CurvesChart({ rows, theme }: { rows: readonly Row[]; the
           max: Math.max(...levels),
           axisLabel: {
             customValues: levels,
+            hideOverlap: true,
             color: c.ink,
             fontFamily: FIGURE_FONT,
             fontSize: 12,
@@ -48,17 +57,10 @@ export default function CurvesChart({ rows, theme }: { rows: readonly Row[]; the
           splitLine: { show: false },
         },
         yAxis: { ...valueAxis(c, 'watts'), min: 0 },
-        tooltip: {
-          trigger: 'item',
-          backgroundColor: c.ground,
-          borderColor: c.rule,
-          textStyle: { color: c.ink, fontFamily: TEXT_FONT, fontSize: 12 },
-          renderMode: 'richText',
-          formatter: (p: { seriesName?: string; value?: unknown }) => {
-            const [level, watts] = p.value as [number, number];
-            return `${p.seriesName}: ${watts.toFixed(0)} W at ${level} dB(A)`;
-          },
-        },
+        tooltip: pointTooltip(
+          c,
+          (name, [level, watts]) => `${name}: ${wattsText(watts)} W at ${level} dB(A)`,
+        ),
         series: curves.map(({ name, points }, i) => ({
           name,
           type: 'line' as const,
@@ -95,7 +97,7 @@ export default function CurvesChart({ rows, theme }: { rows: readonly Row[]; the
         },
       })),
     });
-  }, [chart, holder, rows, theme]);
+  }, [chart, holder, rows, theme, widthPx]);
   return (
     <div
       ref={holder}

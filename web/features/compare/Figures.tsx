@@ -21,11 +21,12 @@ import type { Machine } from '../../api/machines';
 import { atCap } from '../../documents/answer/caps';
 import { CapSelect } from '../../documents/answer/CapSelect';
 import { BandBar } from '../../documents/answer/BandBar';
+import { wattsWanted } from '../../documents/answer/wattsWanted';
 import { OnceStatus } from '../../documents/answer/OnceStatus';
 import { Chances } from './Chances';
 import { Charts } from './Charts';
 import { bandAt, BESIDE, quietOf, quietOrder, type Row } from './comparedFigures';
-import { wattsIn, WattsWanted } from './WattsWanted';
+import { WattsWanted } from './WattsWanted';
 import { useComparison } from './useComparison';
 
 const column = createColumnHelper<Row>();
@@ -59,7 +60,7 @@ export function Figures({
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [comparison, ids, calibrated],
   );
-  const needW = wattsIn(useSearchParams()[0].get('needW'));
+  const needW = wattsWanted(useSearchParams()[0].get('needW'));
   const lacking = machines.length - ids.length;
   return (
     <section aria-label="figures" className="mb-6">

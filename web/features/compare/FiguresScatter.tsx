@@ -4,11 +4,12 @@ import { use as register } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect } from 'react';
 import { themeColours } from '../../documents/answer/themeColours';
-import { TEXT_FONT, valueAxis } from '../../documents/answer/timeChartParts';
+import { pointTooltip, TEXT_FONT, valueAxis } from '../../documents/answer/timeChartParts';
 import { useChart } from '../../documents/answer/useChart';
 import type { ScatterPoint } from './comparedFigures';
 import { placeLabels } from './placeLabels';
 import { shortNames } from './shortNames';
+import { useWidth } from './useWidth';
 
 /** No name is longer than this. */
 const LABEL_PX = 190;
@@ -38,9 +39,10 @@ export default function FiguresScatter({
   theme: string;
 }) {
   const { holder, chart } = useChart();
+  const widthPx = useWidth(holder);
   useEffect(() => {
     const element = holder.current;
-    if (!element || !chart.current) return;
+    if (!element || !chart.current || !widthPx) return;
     const c = themeColours(element);
     const short = shortNames(points.map((p) => p.name));
     const middle = (Math.min(...points.map((p) => p.x)) + Math.max(...points.map((p) => p.x))) / 2;
@@ -81,17 +83,11 @@ export default function FiguresScatter({
           y.words,
           points.some((p) => p.yBand),
         ),
-        tooltip: {
-          trigger: 'item',
-          backgroundColor: c.ground,
-          borderColor: c.rule,
-          textStyle: { color: c.ink, fontFamily: TEXT_FONT, fontSize: 12 },
-          renderMode: 'richText',
-          formatter: (p: { name?: string; value?: unknown }) => {
-            const [at, up] = p.value as [number, number];
-            return `${p.name}\n${x.words} ${at.toFixed(x.digits)}\n${y.words} ${up.toFixed(y.digits)}`;
-          },
-        },
+        tooltip: pointTooltip(
+          c,
+          (name, [at, up]) =>
+            `${name}\n${x.words} ${at.toFixed(x.digits)}\n${y.words} ${up.toFixed(y.digits)}`,
+        ),
         series: [
           {
             type: 'line',
@@ -120,8 +116,8 @@ export default function FiguresScatter({
           number,
           number,
         ];
-        const widthPx = Math.min(LABEL_PX, textWidthPx(short[i]!)) + BESIDE_PX;
-        return { x: p.x > middle ? at - widthPx : at, y, widthPx };
+        const labelPx = Math.min(LABEL_PX, textWidthPx(short[i]!)) + BESIDE_PX;
+        return { x: p.x > middle ? at - labelPx : at, y, widthPx: labelPx };
       }),
     );
     chart.current.setOption({
@@ -147,7 +143,7 @@ export default function FiguresScatter({
         },
       ],
     });
-  }, [chart, holder, points, x, y, theme]);
+  }, [chart, holder, points, x, y, theme, widthPx]);
   return (
     <div
       ref={holder}

@@ -1,16 +1,6 @@
 import { useSearchParams } from 'react-router';
-import { readFigure } from '@zugluft/core/record/readFigure';
+import { MOST_WANTED_W, wattsWanted } from '../../documents/answer/wattsWanted';
 import { useTypedParam } from '../../kit/useTypedParam';
-
-const MOST_W = 10_000;
-
-/** Watts as they are typed, such as “80”, “80 W”, “~80”; null where there are none, or none that can be. */
-export function wattsIn(text: string | null): number | null {
-  if (text === null || text.trim() === '') return null;
-  const read = readFigure(text, 'W');
-  const watts = typeof read === 'object' ? Math.round(100 * read.value) / 100 : NaN;
-  return watts > 0 && watts < MOST_W ? watts : null;
-}
 
 /** Watts that somebody needs: the table then tells how quietly each machine has them. The address keeps them. */
 export function WattsWanted() {
@@ -25,7 +15,7 @@ export function WattsWanted() {
       { replace: true },
     ),
   );
-  const wrong = text.trim() !== '' && wattsIn(text) === null;
+  const wrong = text.trim() !== '' && wattsWanted(text) === null;
   return (
     <span className="flex flex-wrap items-baseline gap-x-1.5">
       <label className="flex items-baseline gap-1.5">
@@ -44,7 +34,7 @@ export function WattsWanted() {
       </label>
       {wrong && (
         <span role="alert" className="text-small text-heat">
-          needs watts above 0 and below {MOST_W}
+          needs watts above 0 and below {MOST_WANTED_W}
         </span>
       )}
     </span>

@@ -1,3 +1,4 @@
+import { wattsWanted } from '../../documents/answer/wattsWanted';
 import { readFigure } from '@zugluft/core/record/readFigure';
 import { MAX_CAP_DBA, MIN_CAP_DBA } from '@zugluft/core/case/laboratory';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
@@ -54,10 +55,7 @@ export const UNIT_OF: Partial<Record<Filter, string>> = {
 
 /** Watts that are wanted, where the library is asked how quietly they are had; undefined where not. */
 export function neededW(view: URLSearchParams): number | undefined {
-  const watts = readBound(view.get('needW'), 'W');
-  return watts !== undefined && watts > 0 && watts < 10_000
-    ? Math.round(100 * watts) / 100
-    : undefined;
+  return wattsWanted(view.get('needW')) ?? undefined;
 }
 
 /**
