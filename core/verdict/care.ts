@@ -67,7 +67,7 @@ const span = (months: number): string =>
 export function careWords({ what, fromMonths, toMonths, from }: Care): string {
   const usual = from === 'usual' ? ' (usual)' : '';
   if (toMonths <= 0) return `${what} now${usual}`;
-  if (fromMonths <= 0) return `${what} now to ${span(toMonths)} from now${usual}`;
+  if (fromMonths <= 0) return `${what} within ${span(toMonths)}${usual}`;
   if (fromMonths === toMonths) return `${what} in ${span(toMonths)}${usual}`;
   const [a, b] = [span(fromMonths), span(toMonths)];
   const [low, unit] = a.split(' ');

@@ -51,7 +51,7 @@ test('what a machine has behind it is taken off what is usual', () => {
   // common practice, no source: paste after two to three years
   expect(careWords(paste(0))).toBe('paste in 2 to 3 years (usual)');
   expect(careWords(paste(12))).toBe('paste in 12 months to 2 years (usual)');
-  expect(careWords(paste(30))).toBe('paste now to 6 months from now (usual)');
+  expect(careWords(paste(30))).toBe('paste within 6 months (usual)');
   expect(careWords(paste(60))).toBe('paste now (usual)');
   expect(careWords(careDue(null)[3]!)).toBe('hinges in 18 months (usual)');
   expect(careWords(careDue(upkeep({ p05: 0.5, p95: 1 }))[0]!)).toBe('fans in 6 to 12 months');

@@ -133,6 +133,9 @@ function Save({
   );
 }
 
+/** A phone has room for what is asked for. */
+const onPhone = (column: string): boolean => ['name', 'watts', 'quiet'].includes(column);
+
 function FiguresTable({
   rows,
   cap,
@@ -213,7 +216,7 @@ function FiguresTable({
                   <th
                     key={h.id}
                     scope="col"
-                    className={`font-normal px-1.5 py-1 ${i > 1 ? 'text-right max-sm:hidden' : ''}`}
+                    className={`font-normal px-1.5 py-1 ${i > 1 ? 'text-right' : ''} ${onPhone(h.id) ? '' : 'max-sm:hidden'}`}
                     aria-sort={sorted ? (sorted === 'asc' ? 'ascending' : 'descending') : undefined}
                   >
                     <button
@@ -235,7 +238,7 @@ function FiguresTable({
                 {r.getVisibleCells().map((c, i) => (
                   <td
                     key={c.id}
-                    className={`px-1.5 py-1 ${i > 1 ? 'figure text-right max-sm:hidden' : i === 1 ? 'w-2/5' : ''}`}
+                    className={`px-1.5 py-1 ${i > 1 ? 'figure text-right' : i === 1 ? 'w-2/5' : ''} ${onPhone(c.column.id) ? '' : 'max-sm:hidden'}`}
                   >
                     {flexRender(c.column.columnDef.cell, c.getContext())}
                   </td>

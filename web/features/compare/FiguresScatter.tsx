@@ -13,16 +13,18 @@ import { useWidth } from './useWidth';
 
 /** No name is longer than this. */
 const LABEL_PX = 190;
-const BESIDE_PX = 8;
+/** Room for the figures of the axis. */
+const LEFT_PX = 56;
 
 register([LineChart, ScatterChart, GridComponent, TooltipComponent, CanvasRenderer]);
 
 const measure = document.createElement('canvas').getContext('2d');
 
 function textWidthPx(text: string): number {
-  if (!measure) return LABEL_PX;
+  if (!measure) return 0;
   measure.font = `12px ${TEXT_FONT}`;
-  return measure.measureText(text).width;
+  // a fraction more, so that a whole name is not cut by rounding
+  return Math.ceil(measure.measureText(text).width) + 1;
 }
 
 /** Each machine at two of its figures, with its name and the band of its watts. */
@@ -45,7 +47,6 @@ export default function FiguresScatter({
     if (!element || !chart.current || !widthPx) return;
     const c = themeColours(element);
     const short = shortNames(points.map((p) => p.name));
-    const middle = (Math.min(...points.map((p) => p.x)) + Math.max(...points.map((p) => p.x))) / 2;
     const bands = points.flatMap((p) => [
       ...(p.xBand
         ? [
@@ -69,7 +70,7 @@ export default function FiguresScatter({
     });
     chart.current.setOption(
       {
-        grid: { left: 56, right: 16, top: 30, bottom: 44 },
+        grid: { left: LEFT_PX, right: 16, top: 30, bottom: 44 },
         xAxis: {
           ...axis(
             x.words,
@@ -109,16 +110,13 @@ export default function FiguresScatter({
       },
       { notMerge: true },
     );
-    // names towards the middle, where there is room, moved apart where they would lie on each other
-    const shifts = placeLabels(
+    const labels = placeLabels(
       points.map((p, i) => {
-        const [at, y] = chart.current!.convertToPixel({ gridIndex: 0 }, [p.x, p.y]) as [
-          number,
-          number,
-        ];
-        const labelPx = Math.min(LABEL_PX, textWidthPx(short[i]!)) + BESIDE_PX;
-        return { x: p.x > middle ? at - labelPx : at, y, widthPx: labelPx };
+        const at = chart.current!.convertToPixel({ gridIndex: 0 }, [p.x, p.y]) as [number, number];
+        return { x: at[0], y: at[1], widthPx: Math.min(LABEL_PX, textWidthPx(short[i]!)) };
       }),
+      LEFT_PX,
+      widthPx,
     );
     chart.current.setOption({
       series: [
@@ -128,12 +126,11 @@ export default function FiguresScatter({
             name: p.name,
             value: [p.x, p.y],
             label: {
-              show: shifts[i] !== null,
-              position: p.x > middle ? 'left' : 'right',
-              distance: BESIDE_PX - 3,
-              offset: [0, shifts[i] ?? 0],
+              show: labels[i] !== null,
+              position: labels[i]?.side,
+              offset: [0, labels[i]?.shiftPx ?? 0],
               formatter: short[i]!,
-              width: Math.min(LABEL_PX, Math.ceil(textWidthPx(short[i]!)) + 1),
+              width: labels[i]?.widthPx,
               overflow: 'truncate',
               color: c.ink,
               fontFamily: TEXT_FONT,

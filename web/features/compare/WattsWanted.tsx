@@ -34,7 +34,7 @@ export function WattsWanted() {
       </label>
       {wrong && (
         <span role="alert" className="text-small text-heat">
-          needs watts above 0 and below {MOST_WANTED_W}
+          needs watts above 0 and below {MOST_WANTED_W.toLocaleString('en')}
         </span>
       )}
     </span>

@@ -1,34 +1,76 @@
 import { LINE_PX, placeLabels, spreadLabels } from './placeLabels';
 
-const at = (x: number, y: number, widthPx = 50) => ({ x, y, widthPx });
+describe('names beside points', () => {
+  const at = (x: number, y: number, widthPx = 50) => ({ x, y, widthPx });
+  const place = (...points: ReturnType<typeof at>[]) => placeLabels(points, 0, 400);
 
-describe('labels beside points', () => {
-  test('those that do not touch stay', () => {
-    expect(placeLabels([at(0, 0), at(50, 0), at(0, 14), at(200, 3)])).toEqual([0, 0, 0, 0]);
+  test('towards the middle, at the height of their points', () => {
+    expect(place(at(50, 20), at(350, 20), at(50, 80))).toEqual([
+      { side: 'right', shiftPx: 0, widthPx: 50 },
+      { side: 'left', shiftPx: 0, widthPx: 50 },
+      { side: 'right', shiftPx: 0, widthPx: 50 },
+    ]);
   });
 
-  test('those that would lie on another go a line down or up; where that is taken they are left out', () => {
-    expect(placeLabels([at(0, 100), at(10, 100), at(20, 100), at(49, 101)])).toEqual([
-      0,
-      14,
-      -14,
+  test('those of one place go a line down, a line up, to the other side, and are left out', () => {
+    const seven = Array.from({ length: 7 }, () => at(150, 100));
+    expect(place(...seven).map((p) => p && [p.side, p.shiftPx])).toEqual([
+      ['right', 0],
+      ['right', 14],
+      ['right', -14],
+      ['left', 0],
+      ['left', 14],
+      ['left', -14],
       null,
     ]);
-    expect(placeLabels([at(0, 100), at(0, 114), at(0, 104)])).toEqual([0, 0, null]);
+  });
+
+  test('the shortest have their place first', () => {
+    const sides = placeLabels([at(150, 100, 90), at(150, 100, 30)], 0, 400);
+    expect(sides.map((p) => p?.shiftPx)).toEqual([14, 0]);
+  });
+
+  test('none lies on another point', () => {
+    // one stands where the name would begin
+    expect(place(at(100, 100), at(120, 100))[0]).toMatchObject({ side: 'right', shiftPx: 14 });
+    expect(place(at(100, 100), at(120, 100), at(120, 114), at(120, 86))[0]).toMatchObject({
+      side: 'left',
+      shiftPx: 0,
+    });
+  });
+
+  test('none leaves the drawing: a long one is cut, and where little would be left of it not told', () => {
+    expect(placeLabels([at(30, 50, 300)], 0, 200)).toEqual([
+      { side: 'right', shiftPx: 0, widthPx: 162 },
+    ]);
+    expect(placeLabels([at(180, 50, 300)], 0, 200)).toEqual([
+      { side: 'left', shiftPx: 0, widthPx: 172 },
+    ]);
+    expect(placeLabels([at(50, 50, 300)], 0, 100)).toEqual([null]);
+    // a short one needs no more than itself
+    expect(placeLabels([at(50, 50, 40)], 0, 100)).toEqual([
+      { side: 'right', shiftPx: 0, widthPx: 40 },
+    ]);
   });
 
   test('no two of many lie on each other', () => {
-    const boxes = Array.from({ length: 40 }, (_, i) => at((i * 37) % 90, (i * 53) % 120));
-    const shifts = placeLabels(boxes);
-    const drawn = boxes.flatMap((b, i) =>
-      shifts[i] === null ? [] : [{ ...b, y: b.y + shifts[i]! }],
+    const points = Array.from({ length: 40 }, (_, i) => at((i * 137) % 390, (i * 53) % 120));
+    const boxes = place(...points).flatMap((p, i) =>
+      p
+        ? [
+            {
+              x: p.side === 'right' ? points[i]!.x + 8 : points[i]!.x - 8 - p.widthPx,
+              y: points[i]!.y + p.shiftPx,
+            },
+          ]
+        : [],
     );
-    for (const [i, a] of drawn.entries()) {
-      for (const b of drawn.slice(i + 1)) {
+    for (const [i, a] of boxes.entries()) {
+      for (const b of boxes.slice(i + 1)) {
         expect(Math.abs(a.x - b.x) >= 50 || Math.abs(a.y - b.y) >= 14).toBe(true);
       }
     }
-    expect(drawn.length).toBeGreaterThan(5);
+    expect(boxes.length).toBeGreaterThan(10);
   });
 });
 

@@ -1,34 +1,83 @@
-export interface LabelBox {
-  /** Left edge, middle and width, in pixels. */
+/** A point with a name. */
+export interface NamedPoint {
+  /** In pixels. */
   x: number;
   y: number;
+  /** That its whole name takes. */
+  widthPx: number;
+}
+
+/** Where a name stands beside its point. */
+export interface PlacedLabel {
+  side: 'left' | 'right';
+  /** Down from the point's own height. */
+  shiftPx: number;
+  /** That it may take; a longer one is cut. */
   widthPx: number;
 }
 
 /** Pixels from one line of words to the next. */
 export const LINE_PX = 14;
+/** Between a point and its name, and half a point. */
+const BESIDE_PX = 8;
+const DOT_PX = 5;
+/** A name that would be cut to less is not told. */
+const LEAST_PX = 60;
 
-/**
- * How far each label is moved up or down so that none lies on another: a line at most, since a name further away is not told to
- * belong to its point; the first ones first.
- *
- * @returns pixels down, or null where there is no room
- */
-export function placeLabels(boxes: readonly LabelBox[]): (number | null)[] {
-  const placed: LabelBox[] = [];
-  return boxes.map((box) => {
-    for (const shift of [0, LINE_PX, -LINE_PX]) {
-      const moved = { ...box, y: box.y + shift };
-      if (placed.some((p) => overlaps(p, moved))) continue;
-      placed.push(moved);
-      return shift;
-    }
-    return null;
-  });
+interface Box {
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
 }
 
-const overlaps = (a: LabelBox, b: LabelBox): boolean =>
-  a.x < b.x + b.widthPx && b.x < a.x + a.widthPx && Math.abs(a.y - b.y) < LINE_PX;
+/**
+ * Places names beside their points so that none lies on another or on a point, or leaves the drawing: towards the middle where that goes,
+ * else on the other side, at most a line up or down, since a name further away is not told to belong to its point; the
+ * shortest first, so that most are told.
+ *
+ * @param points in pixels
+ * @param left @param right edges of the drawing
+ * @returns null where a name has no room
+ */
+export function placeLabels(
+  points: readonly NamedPoint[],
+  left: number,
+  right: number,
+): (PlacedLabel | null)[] {
+  const taken: Box[] = points.map(({ x, y }) => around(x - DOT_PX, x + DOT_PX, y, 2 * DOT_PX));
+  const place = ({ x, y, widthPx }: NamedPoint): PlacedLabel | null => {
+    const sides =
+      x > (left + right) / 2 ? (['left', 'right'] as const) : (['right', 'left'] as const);
+    for (const side of sides) {
+      const room = (side === 'right' ? right - x : x - left) - BESIDE_PX;
+      const width = Math.min(widthPx, room);
+      if (width < Math.min(widthPx, LEAST_PX)) continue;
+      for (const shiftPx of [0, LINE_PX, -LINE_PX]) {
+        const from = side === 'right' ? x + BESIDE_PX : x - BESIDE_PX - width;
+        const box = around(from, from + width, y + shiftPx, LINE_PX);
+        if (taken.some((t) => overlap(t, box))) continue;
+        taken.push(box);
+        return { side, shiftPx, widthPx: width };
+      }
+    }
+    return null;
+  };
+  const out = points.map((): PlacedLabel | null => null);
+  const order = points.map((p, i) => ({ p, i })).sort((a, b) => a.p.widthPx - b.p.widthPx);
+  for (const { p, i } of order) out[i] = place(p);
+  return out;
+}
+
+const around = (left: number, right: number, y: number, height: number): Box => ({
+  left,
+  right,
+  top: y - height / 2,
+  bottom: y + height / 2,
+});
+
+const overlap = (a: Box, b: Box): boolean =>
+  a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom;
 
 /**
  * Labels in one column moved apart, in the order of their places, by as little as can be: those that would touch stand a line from each
