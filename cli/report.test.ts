@@ -89,6 +89,28 @@ test('runs narrow it and are shown, a log gives its score, imperial units are ta
   expect(b.conditions[0]!.value).toContain('°F');
 });
 
+test('words of one’s own are taken, as a text or as an article', async () => {
+  const text = out('words.md');
+  writeFileSync(text, '\ufeffQuiet *for its size*.');
+  const article = out('words.json');
+  writeFileSync(
+    article,
+    JSON.stringify({ format: 'zugluft-article', formatVersion: 1, closing: 'Take it.' }),
+  );
+  const html = async (words: string) => {
+    const file = out('words.html');
+    const { code } = await report(
+      ...[TWO, '--as', 'html', '--out', file, '--draws', '5', '--words', words],
+    );
+    expect(code).toBe(0);
+    return readFileSync(file, 'utf8');
+  };
+  expect(await html(text)).toContain('Quiet <em>for its size</em>.');
+  expect(await html(article)).toMatch(/<h2>In short<\/h2>\s*<p>Take it.<\/p>/);
+  writeFileSync(text, '{x} is what it says');
+  expect(await html(text)).toContain('{x} is what it says');
+});
+
 test.each([
   [['--as', 'docx', '--out', 'x'], '--as', 'must be one of html, pdf, md, json, csv, svg'],
   [['--out', 'x'], '--as', 'must be one of'],
@@ -101,6 +123,8 @@ test.each([
   [['--as', 'html', '--out', 'x', '--setting', 'none'], '--setting', 'no setting called'],
   [['--as', 'html', '--out', 'x', '--log', '/nowhere.json'], '--log', 'cannot read'],
   [['--as', 'html', '--out', 'x', '--log', TWO], '--log', 'no log of an opening'],
+  [['--as', 'html', '--out', 'x', '--words', '/nowhere.md'], '--words', 'cannot read'],
+  [['--as', 'html', '--out', 'x', '--words', TWO], '--words', 'is no article'],
   [['--as', 'html', '--out', 'x', '--runs', TWO], '--runs', 'cannot be unpacked'],
   [['--as', 'html', '--out', 'x', '--draws', '0'], '--draws', 'whole number'],
   [['--wrong'], '', 'Unknown option'],

@@ -4,6 +4,7 @@ import { basename, dirname, join } from 'node:path';
 import { capsOf } from '@zugluft/core/case/laboratory';
 import { openCase, type CaseRequest } from '@zugluft/core/case/openCase';
 import type { SteadyRun } from '@zugluft/core/calibration/steadyRun';
+import { articleSchema, NO_ARTICLE, type Article } from '@zugluft/core/report/article';
 import { CARD_SIZES } from '@zugluft/core/report/cardChart';
 import { UNIT_SYSTEMS } from '@zugluft/core/report/quantity';
 import { reportOf, type MeasuredState } from '@zugluft/core/report/report';
@@ -22,10 +23,11 @@ import { parsedWithRecord } from './parsed';
 import { recordOfFile, textOfFile } from './recordFile';
 
 const USAGE =
-  'usage: npm run --silent report -- RECORD.json [--runs RUNS.zip] [--log LOG.json] [--cap 36] [--setting ID] [--units metric|imperial|both] [--paper a4|letter] [--draws 400] [--seed 1] [--size 1200x675] --as html|pdf|md|json|csv|svg|card-svg|card-png --out FILE';
+  'usage: npm run --silent report -- RECORD.json [--runs RUNS.zip] [--log LOG.json] [--words WORDS.md] [--cap 36] [--setting ID] [--units metric|imperial|both] [--paper a4|letter] [--draws 400] [--seed 1] [--size 1200x675] --as html|pdf|md|json|csv|svg|card-svg|card-png --out FILE';
 const OPTIONS = {
   runs: { type: 'string' },
   log: { type: 'string' },
+  words: { type: 'string' },
   cap: { type: 'string' },
   setting: { type: 'string' },
   units: { type: 'string' },
@@ -62,6 +64,7 @@ async function report(argv: readonly string[], tell: (line: string) => void): Pr
   const plain: CaseRequest = { record, setting: v.setting };
   const { lab } = openCase(plain);
   const log = v.log === undefined ? null : logOf(v.log);
+  const article = v.words === undefined ? undefined : wordsOf(v.words);
   const runs = v.runs === undefined ? null : await calibrationOfRuns(v.runs, plain, tell);
   const request = { ...plain, calibration: runs?.calibration ?? null };
   const verdict = verdictOf(request, {
@@ -76,6 +79,7 @@ async function report(argv: readonly string[], tell: (line: string) => void): Pr
     request,
     verdict,
     measured: (runs?.steady ?? []).map(measuredOf),
+    article,
     units,
     trace: { record: tracedBy(record), program: program.version, draws, seed },
   });
@@ -105,6 +109,25 @@ function logOf(file: string): OpenUpLog {
     return readLogFile(text);
   } catch (cause) {
     throw new BadInput('--log', (cause as Error).message);
+  }
+}
+
+/** An article, or any other text as its lead. */
+function wordsOf(file: string): Article {
+  const text = textOfFile(file, '--words');
+  const read = text.trimStart().startsWith('{') ? jsonOf(text) : { ...NO_ARTICLE, lead: text };
+  const taken = articleSchema.safeParse(read);
+  if (taken.success) return taken.data;
+  const [first] = taken.error.issues;
+  throw new BadInput('--words', `${first!.path.join('.')} ${first!.message}`.trim());
+}
+
+function jsonOf(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    // a text that only begins like one
+    return { ...NO_ARTICLE, lead: text };
   }
 }
 

@@ -60,6 +60,59 @@ test('from the key to the files: a verdict at each cap, its peers, and the repor
   expect(errors).toEqual([]);
 });
 
+test('words of one’s own stand in the report; an edition stays as it was, and the next one says what is new', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  const id = await copyOf(page, 'one thin fan', { maker: 'Published', model: 'Quill 14' });
+  await page.goto(`/machines/${id}/verdict`);
+  await expect(headline(page)).toContainText('Holds');
+  const words = page.getByRole('region', { name: 'own words' });
+  const lead = words.getByLabel('To begin with');
+  await lead.pressSequentially('Quiet *for its size*. <b>x</b>');
+  const editions = page.getByRole('region', { name: 'editions' });
+  await expect(editions).toContainText('None yet.');
+  await editions.getByRole('button', { name: 'Publish edition 1' }).click();
+  const row = (number: number) =>
+    editions.getByRole('listitem').filter({ hasText: `Edition ${number}` });
+  await expect(row(1)).toContainText('record revision 1');
+  const opened = page.waitForEvent('popup');
+  await row(1).getByRole('link', { name: 'Page' }).click();
+  const first = await opened;
+  await expect(first.locator('em')).toHaveText('for its size');
+  await expect(first.locator('body')).toContainText('<b>x</b>');
+  await expect(first.locator('body')).toContainText('Edition 1, ');
+
+  // nothing new, none made
+  await editions.getByRole('button', { name: 'Publish edition 2' }).click();
+  await expect(editions.getByRole('alert')).toContainText('nothing has changed since edition 1');
+
+  // written on, and kept through a reload
+  await words.getByLabel('In short').pressSequentially('Take it.');
+  await editions.getByRole('button', { name: 'Publish edition 2' }).click();
+  await expect(row(2)).toBeVisible();
+  await row(2).getByRole('button', { name: 'What is new' }).click();
+  const news = editions.getByRole('region', { name: 'new in edition 2' });
+  await expect(news.getByRole('rowheader')).toHaveText(['words, in short']);
+  await page.reload();
+  await expect(words.getByLabel('In short')).toHaveValue('Take it.');
+  await expect(row(1)).toBeVisible();
+  await first.reload();
+  await expect(first.locator('body')).not.toContainText('Take it.');
+  await first.close();
+
+  // what was written is what is undone
+  await lead.focus();
+  await page.keyboard.press('End');
+  await page.keyboard.type(' More.');
+  await expect(lead).toHaveValue(/More\.$/);
+  await page.locator('body').press('Control+z');
+  await expect(lead).toHaveValue('Quiet *for its size*. <b>x</b>');
+  await putAsideOpen(page);
+  // the browser tells of the one that was refused
+  expect(errors.filter((e) => !e.includes('409'))).toEqual([]);
+});
+
 test('a machine without a record has no verdict yet, and is told the way to one', async ({
   page,
 }) => {

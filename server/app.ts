@@ -17,6 +17,7 @@ import { createMachineTags } from './machines/machineTags';
 import { guideRoutes } from './openup/guideRoutes';
 import { openUpRoutes } from './openup/openUpRoutes';
 import { createOpenUpStore } from './openup/openUpStore';
+import { editionRoutes } from './reports/editionRoutes';
 import { reportRoutes } from './reports/reportRoutes';
 import { calibrationRoutes } from './runs/calibrationRoutes';
 import { residualQuery, runRoutes } from './runs/runRoutes';
@@ -90,12 +91,12 @@ export function createApp(library: Library, webFolder: string | null, logger: Lo
     reportRoutes(
       documents,
       list,
-      summaries,
-      library.calibrationInUse,
+      library.gatherReport,
       library.calibratedMachines,
       library.makeReports,
     ),
   );
+  api.use('/machines/:id/editions', editionRoutes(library.editions));
   api.use('/settings', settingRoutes(documents));
   api.use('/defaults', defaultRoutes(documents));
   const families = createMachineFamilies(db, documents);

@@ -9,9 +9,11 @@ import { createDocumentStore } from './documents/documentStore';
 import { dayShelf, defaultsShelf, settingsShelf } from './laboratory/laboratoryShelves';
 import { createMachineList } from './machines/machineList';
 import { recordShelf, unitShelf } from './machines/machineShelves';
-import { plansShelf } from './machines/plansShelf';
+import { ownedShelf } from './machines/ownedShelf';
 import { createMachineStore } from './machines/machineStore';
 import { logShelf } from './openup/openUpStore';
+import { createEditionStore } from './reports/editionStore';
+import { createGatherReport } from './reports/gatherReport';
 import type { MakeReport } from './reports/makeReport';
 import { readCalibratedMachines, readCalibrationInUse } from './runs/calibrationInUse';
 import { createInbox } from './runs/inbox';
@@ -54,7 +56,8 @@ export function createLibrary(
   documents.addShelf(photoShelf(db));
   documents.addShelf(logShelf(db));
   documents.addShelf(runShelf(db));
-  documents.addShelf(plansShelf(db));
+  documents.addShelf(ownedShelf(db, 'plans'));
+  documents.addShelf(ownedShelf(db, 'article'));
   documents.addShelf(settingsShelf(watts.laboratoryChanged));
   documents.addShelf(defaultsShelf(watts.laboratoryChanged));
   documents.addShelf(dayShelf());
@@ -64,6 +67,8 @@ export function createLibrary(
   const work = { read: runWork, fit: fitWork };
   const summaries = createRunSummaries(db, documents, runs, logs, work);
   const calibrations = createCalibrationStore(db, documents, runs, logs, work);
+  const list = createMachineList(db, watts);
+  const gatherReport = createGatherReport(documents, list, summaries, readCalibrationInUse(db));
   return {
     db,
     documents,
@@ -79,7 +84,9 @@ export function createLibrary(
     calibrationInUse: readCalibrationInUse(db),
     calibratedMachines: readCalibratedMachines(db),
     makeReports,
-    list: createMachineList(db, watts),
+    list,
+    gatherReport,
+    editions: createEditionStore(db, gatherReport, makeReports),
     watts,
     async close() {
       await watts.stop();

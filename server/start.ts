@@ -7,8 +7,7 @@ import { inThread } from './derived/inThread';
 import { tidyIncoming } from './exchange/receiveFile';
 import { createLibrary } from './library';
 import { createLogger } from './logger';
-import type { WrittenFile } from '@zugluft/publish/writeReport';
-import type { ReportJob } from './reports/makeReport';
+import type { MadeReport, ReportJob } from './reports/makeReport';
 import type { RunJob, RunJobAnswer } from './runs/runJobs';
 
 export interface Running {
@@ -41,7 +40,7 @@ export async function startServer(options: {
     inThread<RunJob, RunJobAnswer>(runWorker),
     inThread<RunJob, RunJobAnswer>(runWorker, 'later'),
     options.inboxFolder,
-    inThread<ReportJob, WrittenFile[]>(
+    inThread<ReportJob, MadeReport>(
       new URL('./reports/startReportWorker.mjs', import.meta.url),
       'later',
     ),

@@ -1,3 +1,4 @@
+import { articleKind } from './article/articleKind';
 import { benchDayKind } from './benchDay/benchDayKind';
 import type { DocumentKind } from './documentKind';
 import { labDefaultsKind } from './labDefaults/labDefaultsKind';
@@ -17,6 +18,7 @@ export const DOCUMENT_KINDS = {
   photo: photoKind,
   run: runKind,
   plans: plansKind,
+  article: articleKind,
   settings: labSettingsKind,
   defaults: labDefaultsKind,
   day: benchDayKind,

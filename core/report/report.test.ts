@@ -1,6 +1,7 @@
 import { toString } from 'mdast-util-to-string';
 import { exampleRecord } from '../test-support/exampleRecord';
 import { verdictOf, type Verdict } from '../verdict/verdict';
+import { NO_ARTICLE } from './article';
 import { readerRows } from './readerRows';
 import { PEERS_CHART, reportOf, WATTS_CHART, type ReportSource } from './report';
 import { figuresCsv } from './reportFigures';
@@ -48,6 +49,25 @@ test.each([
   const text = toString(reportOf({ ...source, units }).tree);
   expect(text).toContain(mass);
   expect(text).toContain(thickness);
+});
+
+test('the reviewer’s words stand in their places, and in the data as they were typed', () => {
+  const article = {
+    ...NO_ARTICLE,
+    lead: 'We lived with it *for a month*.',
+    impressions: 'The left fan ticks.',
+    closing: '',
+  };
+  const { tree, document } = reportOf({ ...source, article });
+  const texts = tree.children.map((n) => toString(n));
+  const at = (words: string) => texts.indexOf(words);
+  expect(at('We lived with it for a month.')).toBe(at(verdict.reasons.join(' ')) + 1);
+  expect(at('The left fan ticks.')).toBe(at('Impressions') + 1);
+  expect(at('Impressions')).toBeLessThan(at('For the reader'));
+  // nothing written, no heading
+  expect(at('In short')).toBe(-1);
+  expect((document as { article: unknown }).article).toEqual(article);
+  expect(reportOf(source).document).not.toHaveProperty('article');
 });
 
 test('runs, peers and calibration each have their place where there are some', () => {

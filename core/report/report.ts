@@ -1,4 +1,6 @@
 import type { Root, RootContent } from 'mdast';
+import { ARTICLE_FIELDS, type Article, type ArticleField } from './article';
+import { ownWords } from './ownWords';
 import { wattsText } from '../case/answerWords';
 import { openCase, type CaseRequest } from '../case/openCase';
 import { builtSizes } from '../compare/builtSizes';
@@ -56,8 +58,8 @@ export interface ReportSource {
   /** Machines of its kind, itself among them, at the cap that is judged, from the best down. */
   peers?: readonly Bar[] | undefined;
   peerWords?: string | undefined;
-  /** The reviewer's own words, cleaned. */
-  ownWords?: readonly RootContent[] | undefined;
+  /** The reviewer's own words, as they were typed. */
+  article?: Article | undefined;
   units?: UnitSystem | undefined;
   trace: Trace;
 }
@@ -110,7 +112,7 @@ export function reportOf(source: ReportSource): Report {
       heading(1, name),
       strongParagraph(verdict.headline),
       paragraph(verdict.reasons.join(' ')),
-      ...(source.ownWords ?? []),
+      ...wordsOf(source.article, 'lead'),
       heading(2, 'Watts against noise'),
       ...picture(WATTS_CHART),
       tableOf(
@@ -156,9 +158,11 @@ export function reportOf(source: ReportSource): Report {
             ...picture(PEERS_CHART),
           ]
         : []),
+      ...wordsOf(source.article, 'impressions'),
       heading(2, 'For the reader'),
       tableOf(['What', 'Verdict'], readerRows(verdict)),
       ...scorePart(verdict),
+      ...wordsOf(source.article, 'closing'),
       heading(2, 'Cautions'),
       quotation(...cautionsOf(verdict)),
       paragraph(DEFERENCE),
@@ -204,10 +208,18 @@ export function reportOf(source: ReportSource): Report {
       measured,
       conditions: conditionsOf(open, units),
       built: builtSizes(open.data),
+      ...(source.article ? { article: source.article } : {}),
       figures,
       trace,
     },
   };
+}
+
+/** What the reviewer wrote in a field, under its heading. */
+function wordsOf(article: Article | undefined, id: ArticleField): RootContent[] {
+  const words = ownWords(article?.[id] ?? '');
+  const { heading: title } = ARTICLE_FIELDS.find((f) => f.id === id)!;
+  return words.length > 0 && title ? [heading(2, title), ...words] : words;
 }
 
 /** Under what the machine was judged, on one line. */

@@ -1,3 +1,4 @@
+import { NO_ARTICLE } from '@zugluft/core/report/article';
 import type { Report } from '@zugluft/core/report/report';
 import { reportOf } from '@zugluft/core/report/report';
 import { exampleRecord } from '@zugluft/core/test-support/exampleRecord';
@@ -37,6 +38,12 @@ function makeHostile(long: number): Report {
       { name: 'w'.repeat(long), watts: { p05: 70, p50: 80, p95: 90 }, isOwn: true },
     ],
     peerWords: HOSTILE,
+    article: {
+      ...NO_ARTICLE,
+      lead: HOSTILE,
+      impressions: `# ${HOSTILE}\n\n> ${HOSTILE}\n\n- ${'w'.repeat(Math.min(long, 5000))}\n- ${HOSTILE}`,
+      closing: `[x](javascript:alert(4)) <!-- ${HOSTILE} -->\n\n\`\`\`\n${HOSTILE}\n\`\`\``,
+    },
     trace: { record: HOSTILE, program: '0', draws: 20, seed: 1 },
   });
 }

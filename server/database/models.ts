@@ -115,6 +115,24 @@ export class CalibrationRow extends Model<
   declare createdAt: CreationOptional<Date>;
 }
 
+/** A report as it was published; written once. */
+export class EditionRow extends Model<
+  InferAttributes<EditionRow>,
+  InferCreationAttributes<EditionRow>
+> {
+  declare id: string;
+  declare machineId: string;
+  declare number: number;
+  declare recordRevision: number;
+  /** JSON: what it says. */
+  declare source: string;
+  /** JSON: names and sizes of what lies in its zip. */
+  declare files: string;
+  declare sha256: string;
+  declare bytes: number;
+  declare createdAt: CreationOptional<Date>;
+}
+
 /** What several units have in common. Its cooling stands in each of its machines' records, kept equal by the store. */
 export class VariantRow extends Model<
   InferAttributes<VariantRow>,
@@ -184,6 +202,7 @@ export interface Models {
   Run: typeof RunRow;
   LogLayout: typeof LogLayoutRow;
   Calibration: typeof CalibrationRow;
+  Edition: typeof EditionRow;
   Document: typeof DocumentRow;
   DocumentRevision: typeof DocumentRevisionRow;
 }
@@ -316,6 +335,21 @@ export function defineModels(sequelize: Sequelize): Models {
     },
     { sequelize, tableName: 'calibrations', modelName: 'Calibration', updatedAt: false },
   );
+  class Edition extends EditionRow {}
+  Edition.init(
+    {
+      id: { type: DataTypes.STRING(36), primaryKey: true },
+      machineId: { type: DataTypes.STRING(36), allowNull: false },
+      number: { type: DataTypes.INTEGER, allowNull: false },
+      recordRevision: { type: DataTypes.INTEGER, allowNull: false },
+      source: { type: DataTypes.TEXT, allowNull: false },
+      files: { type: DataTypes.TEXT, allowNull: false },
+      sha256: { type: DataTypes.STRING(64), allowNull: false },
+      bytes: { type: DataTypes.INTEGER, allowNull: false },
+      createdAt: { type: DataTypes.DATE, allowNull: false },
+    },
+    { sequelize, tableName: 'editions', modelName: 'Edition', updatedAt: false },
+  );
   class Document extends DocumentRow {}
   Document.init(
     {
@@ -358,6 +392,7 @@ export function defineModels(sequelize: Sequelize): Models {
     Run,
     LogLayout,
     Calibration,
+    Edition,
     Document,
     DocumentRevision,
   };

@@ -15,6 +15,7 @@ import * as photosLookedAt from './migrations/0010-photos-looked-at';
 import * as runs from './migrations/0011-runs';
 import * as calibrations from './migrations/0012-calibrations';
 import * as logLayouts from './migrations/0013-log-layouts';
+import * as editions from './migrations/0014-editions';
 import { defineModels, type Models } from './models';
 import { createWriteQueue, type WriteQueue } from './writeQueue';
 
@@ -33,6 +34,7 @@ const MIGRATIONS: { name: string; up: (query: QueryInterface) => Promise<void> }
   { name: '0011-runs', up: runs.up },
   { name: '0012-calibrations', up: calibrations.up },
   { name: '0013-log-layouts', up: logLayouts.up },
+  { name: '0014-editions', up: editions.up },
 ];
 
 /** An open library; its writes go through one queue. */

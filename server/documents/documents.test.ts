@@ -39,6 +39,11 @@ async function oneOfEach() {
       machine.id,
       { format: 'zugluft-plans', formatVersion: 1, plans: [], note: 'none yet' },
     ],
+    [
+      'article',
+      machine.id,
+      { format: 'zugluft-article', formatVersion: 1, lead: 'Quiet, *mostly*.' },
+    ],
     ['settings', LABORATORY, { ...settings, caps: { levelsDbA: [30] } }],
     ['defaults', LABORATORY, { 'fans.psi': entry }],
     ['day', LABORATORY, { format: 'zugluft-day', formatVersion: 1, hands: 2, acts: [] }],

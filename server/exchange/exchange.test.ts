@@ -507,6 +507,27 @@ test('the log of an opening goes out with its machine and comes back once, as on
   await other.close();
 });
 
+test('words for readers go out with their machine and come into another library', async () => {
+  const made = await create(example('one-die'));
+  const value = { format: 'zugluft-article', formatVersion: 1, lead: 'Quiet *for its size*.' };
+  await call()
+    .put(`/api/documents/article/${made.id}`)
+    .set('If-Match', '"0"')
+    .send({ value })
+    .expect(200);
+  const zip = await download('/api/exchange/library.zip');
+  expect(Object.keys(unzipSync(zip)).some((name) => name.startsWith('articles/'))).toBe(true);
+  const opened = await testLibrary();
+  await request(createApp(opened, null, pino({ level: 'silent' })))
+    .post('/api/exchange/import?apply=1')
+    .set('Host', '127.0.0.1:4180')
+    .set('Content-Type', 'application/octet-stream')
+    .send(Buffer.from(zip))
+    .expect(200);
+  expect((await opened.documents.read('article', made.id)).value).toEqual(value);
+  await opened.close();
+});
+
 test('an import tells of each machine as it is done, and leaves no file behind', async () => {
   const two = JSON.stringify([example('one-die'), example('two-fan-shared-pipes')]);
   const answer = await send(two, '&apply=1').set('Accept', 'application/x-ndjson').expect(200);

@@ -60,10 +60,14 @@ async function addresses() {
   const run = await runWithLog(call, machine.id, load);
   const log = { format: 'zugluft-openup', formatVersion: 1, steps: [{ id: 'a', name: 'Cover' }] };
   await call().put(`/api/machines/${machine.id}/log`).set('If-Match', '"0"').send({ log });
+  const edition = (await call().post(`/api/machines/${machine.id}/editions`).send({}).expect(201))
+    .body;
   const values: Record<string, string> = {
     id: machine.id,
     file: photo.id,
     run: run.id,
+    number: String(edition.number),
+    name: edition.files[0].name,
     revision: '1',
     kind: 'record',
     key: 'fans.psi',

@@ -49,7 +49,9 @@ import { historyQuery, valueBody } from '../documents/documentRoutes';
 import { importQuery } from '../exchange/exchangeRoutes';
 import { listQuery } from '../machines/listQuery';
 import { tagChange } from '../machines/machineTags';
+import { editionAnswer, editionSummary } from '@zugluft/core/library/editionAnswers';
 import { peersAnswer } from '@zugluft/core/library/peersAnswer';
+import { editionBody, editionFileQuery, editionListQuery } from '../reports/editionRoutes';
 import { peersQuery, reportQuery } from '../reports/reportRoutes';
 import { guideQuery } from '../openup/guideRoutes';
 
@@ -101,7 +103,9 @@ const M = '/api/machines/{id}';
 const A = `${M}/attachments`;
 const R = `${M}/runs`;
 const C = `${M}/calibrations`;
+const E = `${M}/editions`;
 const calibrationPage = runPage.extend({ items: z.array(keptCalibration) });
+const editionPage = runPage.extend({ items: z.array(editionSummary) });
 
 const D = '/api/documents/{kind}/{id}';
 
@@ -142,6 +146,11 @@ export const ROUTES: readonly RouteDescription[] = [
     ...get(`${M}/peers`, 'Machines of its kind, and its place among them', peersAnswer),
     query: peersQuery,
   },
+  { ...get(E, 'Reports as they were published', editionPage), query: editionListQuery },
+  { ...post(E, 'Publishes the next one', editionAnswer, editionBody), status: 201 },
+  get(`${E}/{number}`, 'One of them, with what is new in it', editionAnswer),
+  get(`${E}/{number}/edition.zip`, 'All its files', 'application/zip'),
+  { ...get(`${E}/{number}/files/{name}`, 'One of its files', '*/*'), query: editionFileQuery },
   { ...get(A, 'Photos and papers', photos), query: attachmentListQuery },
   { ...post(A, 'Adds a photo or paper', attachment, 'file'), query: addQuery, status: 201 },
   locked('put', `${A}/{file}`, 'Replaces what is known of it', attachment, attachmentFacts),

@@ -87,6 +87,30 @@ test('a ratio that somebody chose is the report’s too', async () => {
   for (const { cpuW, gpuW } of data.at) expect(gpuW / cpuW).toBeCloseTo(4, 6);
 });
 
+test('what the reviewer wrote stands in it, and nothing of it is markup', async () => {
+  const { id } = await create();
+  const url = `/api/documents/article/${id}`;
+  const value = {
+    format: 'zugluft-article',
+    formatVersion: 1,
+    lead: 'Quiet *for its size*. <script>alert(1)</script>',
+  };
+  await call().put(url).set('If-Match', '"0"').send({ value }).expect(200);
+  const html = (await call().get(`/api/machines/${id}/report`).expect(200)).text;
+  expect(html).toContain('Quiet <em>for its size</em>. &lt;script');
+  expect(html).not.toContain('<script');
+  const tooLong = { ...value, closing: 'x'.repeat(10_001) };
+  const { body } = await call()
+    .put(url)
+    .set('If-Match', '"1"')
+    .send({ value: tooLong })
+    .expect(400);
+  expect(body.errors[0]).toEqual({
+    path: 'value.closing',
+    message: 'must be at most 10,000 characters',
+  });
+});
+
 test('what is not complete, or not there, has no report', async () => {
   const { format, formatVersion, identity } = record();
   const { id } = await create({ format, formatVersion, identity });

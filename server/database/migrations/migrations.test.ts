@@ -210,6 +210,23 @@ test('0013: a library that was there remembers layouts of logs, and its runs sta
   await db.close();
 });
 
+test('0014: a library that was there publishes editions, each of its number once', async () => {
+  const db = await upgraded('0013-log-layouts', async (old) => {
+    await machineRows(old);
+  });
+  expect(await select(db, 'SELECT id FROM machines')).toEqual([{ id: 'm' }]);
+  const edition = (id: string, machine: string) =>
+    run(
+      db,
+      `INSERT INTO editions (id, machineId, number, recordRevision, source, files, sha256, bytes, createdAt)
+       VALUES ('${id}', '${machine}', 1, 1, '{}', '[]', '0', 1, '${AT}')`,
+    );
+  await edition('a', 'm');
+  await expect(edition('b', 'm')).rejects.toThrow();
+  await expect(edition('c', 'none')).rejects.toThrow();
+  await db.close();
+});
+
 test('0007 and 0008: changes of settings and defaults become revisions of one document each; the library goes on', async () => {
   const db = await upgraded('0007-lab-settings', async (old) => {
     await laterMachine(old);

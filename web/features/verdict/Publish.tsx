@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { UNIT_SYSTEMS, type UnitSystem } from '@zugluft/core/report/quantity';
 import { useShownAsKept } from '../../api/serverSeen';
+import { Editions } from './Editions';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 
 const FILES = [
@@ -24,6 +25,7 @@ export function Publish({
   ratio,
   open,
   saved,
+  made,
 }: {
   machineId: string;
   cap: Cap;
@@ -34,6 +36,8 @@ export function Publish({
   open: readonly string[];
   /** The server has what stands here: reports are made of that. */
   saved: boolean;
+  /** The machine is on the server. */
+  made: boolean;
 }) {
   const [units, setUnits] = useState<UnitSystem>('metric');
   const away = useShownAsKept();
@@ -97,6 +101,12 @@ export function Publish({
           </ul>
         </div>
       )}
+      <Editions
+        machineId={machineId}
+        asked={{ cap, setting, ratio: ratio ? `${ratio.cpu}:${ratio.gpu}` : undefined, units }}
+        ready={ready}
+        made={made}
+      />
     </section>
   );
 }

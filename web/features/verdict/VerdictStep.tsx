@@ -1,5 +1,6 @@
+import { toast } from 'sonner';
 import { useQuery } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { CountedOpinion } from '@zugluft/core/compare/countedOpinion';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
@@ -10,14 +11,17 @@ import type { Verdict } from '@zugluft/core/verdict/verdict';
 import type { Band3 } from '@zugluft/core/verdict/bandWords';
 import { readDocument } from '../../api/documents';
 import { CapSelect } from '../../documents/answer/CapSelect';
+import { useCommands } from '../../documents/commands';
 import { atCap, middleCap } from '../../documents/answer/caps';
 import type { RunMark } from '../../documents/answer/runMarks';
 import { OnceStatus } from '../../documents/answer/OnceStatus';
 import { useOnce } from '../../documents/answer/useOnce';
 import { computeVerdict } from '../../documents/answer/workers/verdictClient';
+import { useDocument } from '../../documents/useDocument';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { useLabSettings } from '../../documents/useLaboratory';
 import { Opinions, type Opinion } from './Opinions';
+import { OwnWords } from './OwnWords';
 import { PeersPanel } from './PeersPanel';
 import { Publish } from './Publish';
 import { usePeers } from './usePeers';
@@ -56,6 +60,20 @@ export function VerdictStep() {
         : null,
     [ready, levels, cap, opened, settings.rubric, settings.noticeable],
   );
+  const article = useDocument('article', machine.id);
+  const { error: articleError, again: readArticle } = article;
+  useEffect(() => {
+    if (made && articleError) readArticle();
+    // once when the machine is there
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [made]);
+  const wrote = useRef(false);
+  const stepBack = (by: 'undo' | 'redo') => () => {
+    // what was written here; else it is the record's
+    const step = (wrote.current ? article.keeper?.[by]() : null) ?? kept.keeper[by]();
+    if (step) toast(`${by === 'undo' ? 'Undone' : 'Done again'}: ${step.label}`, { id: 'undo' });
+  };
+  useCommands({ undo: stepBack('undo'), redo: stepBack('redo') }, true);
   const { data: peers } = usePeers(machine.id, cap, made, caps);
   const job = useMemo(() => (request && options ? { request, options } : null), [request, options]);
   const once = useOnce(job, computeVerdict);
@@ -130,13 +148,27 @@ export function VerdictStep() {
           />
         </div>
       )}
+      {made && (
+        <OwnWords
+          view={article.view}
+          keeper={article.keeper}
+          problem={articleError?.message ?? null}
+          again={readArticle}
+          wrote={() => (wrote.current = true)}
+        />
+      )}
       <Publish
         machineId={machine.id}
         cap={cap}
         setting={settingId}
         ratio={ratio}
         open={open}
-        saved={made && kept.state.kind === 'saved'}
+        made={made}
+        saved={
+          made &&
+          kept.state.kind === 'saved' &&
+          (article.view === null || article.view.state.kind === 'saved')
+        }
       />
     </section>
   );

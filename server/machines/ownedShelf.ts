@@ -2,10 +2,10 @@ import type { Database } from '../database/openDatabase';
 import type { Shelf } from '../documents/shelf';
 import { found } from './machineRows';
 
-/** What plans of levers need of the server. */
-export function plansShelf(db: Database): Shelf<'plans'> {
+/** What documents that a machine has one of, such as plans of levers, need of the server: the machine. */
+export function ownedShelf<K extends 'plans' | 'article'>(db: Database, kind: K): Shelf<K> {
   return {
-    kind: 'plans',
+    kind,
     aside: false,
     async owner(id, transaction) {
       const within = transaction ? { transaction } : {};
