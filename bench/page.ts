@@ -118,19 +118,19 @@ export async function benchPage(record: CaseRecord): Promise<LoadRow[]> {
   // the transpiler names functions by a helper that the page does not have
   await page.addInitScript('globalThis.__name = (f) => f');
   const opened: number[] = [];
-  await page.goto(`http://127.0.0.1:${port}/`);
+  await page.goto(`http://127.0.0.1:${port}/library`);
   for (let k = 0; k <= OPENED; k++) {
     await page.getByRole('searchbox').fill(`variant ${100 + k}`);
-    await page.waitForURL(`**/?q=variant+${100 + k}`);
+    await page.waitForURL(`**/library?q=variant+${100 + k}`);
     const ms = await opening(page);
     // the first one also loads the parts of the page
     if (k > 0) opened.push(ms);
     await page.getByRole('link', { name: 'Zugluft, library' }).click();
   }
-  await page.goto(`http://127.0.0.1:${port}/?q=variant+100`);
+  await page.goto(`http://127.0.0.1:${port}/library?q=variant+100`);
   await opening(page);
   const longest = await typing(page);
-  await page.goto(`http://127.0.0.1:${port}/`);
+  await page.goto(`http://127.0.0.1:${port}/library`);
   const frames = await scrolling(page);
   await browser.close();
   child.kill('SIGTERM');

@@ -136,7 +136,7 @@ for (const theme of ['chalk', 'dim'] as const) {
     await page.goto('/runs');
     await expect(page.getByTestId('residual-summary')).toBeVisible({ timeout: 120_000 });
     await check('runs of the library');
-    await page.goto('/overview');
+    await page.goto('/');
     await expect(
       page.getByRole('region', { name: 'in work' }).getByRole('link').first(),
     ).toBeVisible();
@@ -148,7 +148,7 @@ for (const theme of ['chalk', 'dim'] as const) {
     await expect(page.locator('.katex').first()).toBeVisible();
     await page.getByRole('button', { name: 'installed pressure coefficient' }).click();
     await check('method');
-    await page.goto('/');
+    await page.goto('/library');
     await expect(page.getByTestId('library').getByRole('link').first()).toBeVisible();
     await page.keyboard.press('g');
     await check('library');
@@ -157,7 +157,7 @@ for (const theme of ['chalk', 'dim'] as const) {
     await expect(page.locator('dialog[open]')).toHaveCount(1);
     await check('import and export');
     await page.keyboard.press('Escape');
-    await page.goto('/?needW=80');
+    await page.goto('/library?needW=80');
     await page.getByRole('button', { name: /^Quick count/ }).click();
     await countByKeys(page);
     await check('quick count');
@@ -215,7 +215,7 @@ test('a phone on the bench: nothing is wider than 390 px', async ({ page }) => {
       390,
     );
   }
-  await page.goto('/?chamber=1');
+  await page.goto('/library?chamber=1');
   await expect(page.getByTestId('library').getByRole('link').first()).toBeVisible();
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   await page.goto('/method?find=psi');

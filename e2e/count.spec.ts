@@ -77,7 +77,7 @@ test('a quick count may start from a machine like this one: all its figures are 
   page,
 }) => {
   const errors = watchErrors(page);
-  await page.goto('/');
+  await page.goto('/library');
   // its keys hold as soon as the library stands
   await expect(page.getByTestId('library').getByRole('link').first()).toBeVisible();
   await page.keyboard.press('q');

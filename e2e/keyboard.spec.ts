@@ -27,7 +27,7 @@ test('a whole two-fan machine in the order of work takes at most 110 strokes bey
   page,
 }) => {
   const errors = watchErrors(page);
-  await page.goto('/');
+  await page.goto('/library');
   await expect(page.getByTestId('library').getByRole('link').first()).toBeVisible();
   const t = typist(page);
   const row = (label: string) => page.getByLabel(label, { exact: true });

@@ -5,7 +5,7 @@ test('the library searches, sorts, keeps its view in the address bar, puts aside
   page,
 }) => {
   const errors = watchErrors(page);
-  await page.goto('/');
+  await page.goto('/library');
   const rows = page.getByTestId('library').getByTestId('rows').locator('tr');
   await expect.poll(() => rows.count()).toBeGreaterThanOrEqual(8);
   await page.getByRole('button', { name: /mass/ }).click();
@@ -44,7 +44,7 @@ test('keys: sheet, palette, steps', async ({ page }) => {
 
 test('rows are chosen by keys, Shift and all at once, and stand side by side', async ({ page }) => {
   const errors = watchErrors(page);
-  await page.goto('/');
+  await page.goto('/library');
   const boxes = page.getByTestId('rows').getByRole('checkbox');
   await expect(boxes.first()).toBeVisible();
   await page.keyboard.press('ArrowDown');
@@ -165,7 +165,7 @@ test('what is typed while the server is away is kept and sent when it is back', 
 test('the library says how quietly some watts are had, is narrowed by it and sorted', async ({
   page,
 }) => {
-  await page.goto('/');
+  await page.goto('/library');
   await page.getByRole('button', { name: /^Filter/ }).click();
   const wanted = page.getByLabel('watts wanted, watts');
   await wanted.click();

@@ -8,7 +8,7 @@ async function fill(page: Page, fields: Record<string, string>): Promise<void> {
 }
 
 test('enter a new machine from nothing', async ({ page }) => {
-  await page.goto('/');
+  await page.goto('/library');
   await page.getByRole('button', { name: /New machine/ }).click();
   await expect(page).toHaveURL(/identify$/);
   await expect(page.getByText('No answer yet.')).toBeVisible();
@@ -46,7 +46,7 @@ test('enter a new machine from nothing', async ({ page }) => {
   await expect.poll(() => watts(page, 'full')).toBeLessThan(full);
 
   // left at once: what was typed last is sent all the same
-  await page.getByRole('link', { name: 'Zugluft, library' }).click();
+  await page.getByRole('link', { name: 'Library', exact: true }).click();
   await page.getByRole('searchbox').fill('ledger 13');
   const row = page.getByTestId('library').getByRole('row', { name: /Tarnwick Ledger 13/ });
   await expect(row).toContainText('4-core, passive twin');

@@ -9,10 +9,9 @@ test('the overview: machines in work with their next step, the latest runs, care
   // changed last, so that it is in work whatever else was
   const id = await copyOf(page, 'five-year-old paste', { maker: 'Overseen', model: 'Ledger' });
   await page.goto('/');
-  await page.getByRole('link', { name: 'Overview' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Overview' })).toBeVisible();
   const work = page.getByRole('region', { name: 'in work' });
-  await expect(work.getByRole('listitem')).toHaveCount(8);
+  await expect(work.getByRole('listitem')).toHaveCount(10);
   // what comes next is told for each, and leads there
   await expect(work.getByText('reading', { exact: true })).toHaveCount(0);
   await expect(work.getByRole('img', { name: /watts over the caps/ }).first()).toBeVisible();
@@ -31,7 +30,7 @@ test('the overview: machines in work with their next step, the latest runs, care
   await page.keyboard.press('/');
   await page.keyboard.type('overview');
   await page.keyboard.press('Enter');
-  await expect(page).toHaveURL(/\/overview$/);
+  await expect(page).toHaveURL(/:\d+\/$/);
   await page.goto(`/machines/${id}/estimate`);
   await putAsideOpen(page);
   expect(errors).toEqual([]);
@@ -39,9 +38,46 @@ test('the overview: machines in work with their next step, the latest runs, care
 
 test('an empty library is told what to do', async ({ page }) => {
   await page.route(/\/api\/machines\?/, (route) =>
-    route.fulfill({ json: { items: [], total: 0, page: 1, pageSize: 8, caps: [36], pending: 0 } }),
+    route.fulfill({ json: { items: [], total: 0, page: 1, pageSize: 10, caps: [36], pending: 0 } }),
   );
-  await page.goto('/overview');
-  await page.getByRole('button', { name: 'Quick count' }).click();
+  await page.goto('/');
+  const begin = page.getByRole('region', { name: 'begin' });
+  await expect(begin.getByRole('button', { name: 'An example' })).toBeVisible();
+  await begin.getByRole('button', { name: /^Import/ }).click();
+  await expect(page).toHaveURL(/\/library$/);
+  await expect(page.locator('dialog[open]')).toHaveCount(1);
+  // asked for once
+  await page.keyboard.press('Escape');
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'An example' })).toBeVisible();
+  await expect(page.locator('dialog[open]')).toHaveCount(0);
+  await page.goto('/');
+  await begin.getByRole('button', { name: /^Quick count/ }).click();
   await expect(page).toHaveURL(/\/count$/);
+});
+
+test('the start page: keys begin a machine, watts wanted lead to the quietest, an older address to its view of the library', async ({
+  page,
+}) => {
+  await page.goto('/');
+  const wanted = page.getByLabel('watts wanted');
+  for (const nonsense of ['', 'many', '-5', '1e9']) {
+    await wanted.fill(nonsense);
+    await wanted.press('Enter');
+    await expect(page.getByRole('alert')).toContainText('needs watts above 0');
+  }
+  await wanted.fill('62,5');
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Show' }).click();
+  await expect(page).toHaveURL(/\/library\?needW=62.5&sort=quietFor62.5W$/);
+  await expect(page.getByRole('columnheader', { name: /quiet for 62.5 W/ })).toBeVisible();
+  // one step back is the start page again
+  await page.goBack();
+  await expect(page.getByRole('heading', { level: 1, name: 'Overview' })).toBeVisible();
+  await page.goto('/?q=heron');
+  await expect(page).toHaveURL(/\/library\?q=heron$/);
+  await page.goto('/overview');
+  await expect(page).toHaveURL(/:\d+\/$/);
+  await page.keyboard.press('n');
+  await expect(page.getByLabel('Maker')).toBeFocused();
 });

@@ -95,7 +95,7 @@ const LATE: Partial<Record<string, (page: Page) => Locator>> = {
   'runs?view=calibration': (page) => page.getByRole('button', { name: /^hold out/ }).first(),
   levers: (page) => page.locator('[data-lever] svg').first(),
   verdict: (page) => page.getByTestId('headline'),
-  '/overview': (page) => page.getByRole('region', { name: 'latest runs' }).getByRole('link').last(),
+  '/': (page) => page.getByRole('region', { name: 'latest runs' }).getByRole('link').last(),
 };
 
 async function eachView(page: Page, look: (view: string) => Promise<void>): Promise<void> {
@@ -109,15 +109,7 @@ async function eachView(page: Page, look: (view: string) => Promise<void>): Prom
     if (late) await expect(late).toBeAttached();
     await look(view);
   }
-  for (const view of [
-    '/',
-    '/?chamber=1',
-    '/overview',
-    '/method',
-    '/house-rules',
-    '/bench-day',
-    '/runs',
-  ]) {
+  for (const view of ['/', '/?chamber=1', '/', '/method', '/house-rules', '/bench-day', '/runs']) {
     await page.goto(view);
     await expect(page.locator('main h1').first()).toBeVisible();
     const late = LATE[view]?.(page);
@@ -130,7 +122,7 @@ test('at the desk what is hit has at least 24 px, and words at least 12 px', asy
   test.setTimeout(300_000);
   await openMachine(page, 'Studio, 8-core');
   await eachView(page, (view) => expectReach(page, view, 24));
-  await page.goto('/');
+  await page.goto('/library');
   await page.getByRole('button', { name: /^Quick count/ }).click();
   await countByKeys(page);
   await expectReach(page, 'quick count', 24);
@@ -144,7 +136,7 @@ test.describe('on a phone', () => {
     page,
   }) => {
     test.setTimeout(300_000);
-    await page.goto('/');
+    await page.goto('/library');
     await page.getByRole('searchbox').fill('Studio, 8-core');
     await expect(page.getByTestId('library').getByRole('link')).toHaveCount(1);
     await page.getByTestId('library').getByRole('link').tap();
@@ -167,7 +159,7 @@ test.describe('on a phone', () => {
       expect(wide, `${view}, wide`).toBeLessThanOrEqual(390);
       expect(await page.locator('.key-hint:visible').count()).toBe(0);
     });
-    await page.goto('/');
+    await page.goto('/library');
     await page.getByRole('button', { name: /^Quick count/ }).tap();
     await countByKeys(page);
     await expectReach(page, 'quick count', 44);

@@ -152,7 +152,7 @@ test('a state shares the cooling, a sibling variant is assumed until it is confi
 });
 
 test('files come in with a preview of what is new, changed and refused', async ({ page }) => {
-  await page.goto('/');
+  await page.goto('/library');
   await page.getByRole('button', { name: /Import, export/ }).click();
   const csv = [
     'identity.maker,identity.model,identity.variant,shell.thicknessMm',

@@ -307,7 +307,7 @@ test('a planned run is worked off at the bench by two keys, what is read is type
 
 test('every run of the library stands against its record', async ({ page }) => {
   const errors = watchErrors(page);
-  await page.goto('/');
+  await page.goto('/library');
   await page.getByRole('link', { name: 'Runs', exact: true }).click();
   await expect(page.getByTestId('residual-summary')).toContainText(/\d+ of \d+ lie inside/, {
     timeout: 120_000,

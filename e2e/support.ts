@@ -4,7 +4,7 @@ import { DEMO_MACHINES } from '../demo/machines';
 
 /** Opens a demo machine by words of its name, from the library, and waits for its answer. */
 export async function openMachine(page: Page, words: string): Promise<void> {
-  await page.goto('/');
+  await page.goto('/library');
   await page.getByRole('searchbox').fill(words);
   const link = page.getByTestId('library').getByRole('link');
   await expect(link).toHaveCount(1);
@@ -88,7 +88,7 @@ export async function openCopy(page: Page, words: string): Promise<void> {
 
 /** Makes a machine at the server and leaves the page in the library. */
 export async function makeMachine(page: Page, identity: object): Promise<string> {
-  await page.goto('/');
+  await page.goto('/library');
   return page.evaluate(async (identity) => {
     const record = { format: 'zugluft-record', formatVersion: 1, identity };
     const made = await fetch('/api/machines', {

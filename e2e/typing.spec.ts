@@ -167,7 +167,7 @@ test('the same in rows of points, in caps and in filters', async ({ page }) => {
   }
 
   // filters of the library
-  await page.goto('/');
+  await page.goto('/library');
   await page.getByRole('button', { name: /^Filter/ }).click();
   const from = page.getByLabel('thickness, from');
   const found = page.getByTestId('library');
@@ -238,7 +238,7 @@ test('a new machine is written with its first letter, not before; typed without 
   page,
   context,
 }) => {
-  await page.goto('/');
+  await page.goto('/library');
   const count = page.getByRole('status').filter({ hasText: /machines/ });
   const before = await count.textContent();
   await page.keyboard.press('n');
@@ -258,7 +258,7 @@ test('a new machine is written with its first letter, not before; typed without 
   await expect(saved(page)).toBeVisible();
   // without the server: it stands in the browser, and a list leads back to it
   await page.keyboard.press('Escape');
-  await page.getByRole('link', { name: 'Zugluft, library' }).click();
+  await page.getByRole('link', { name: 'Library', exact: true }).click();
   await expect(page.getByRole('link', { name: /Oslund Drift 12/ })).toBeVisible();
   await context.setOffline(true);
   await page.keyboard.press('n');
@@ -267,12 +267,12 @@ test('a new machine is written with its first letter, not before; typed without 
   await page.keyboard.type('Quill 11');
   await expect(page.getByTestId('save-status')).toContainText('kept in this browser');
   await page.keyboard.press('Escape');
-  await page.getByRole('link', { name: 'Zugluft, library' }).click();
+  await page.getByRole('link', { name: 'Library', exact: true }).click();
   await expect(page.getByText('In this browser only')).toContainText('Velmara Quill 11');
   await context.setOffline(false);
   await page.getByRole('link', { name: 'Velmara Quill 11' }).click();
   await expect(saved(page)).toBeVisible();
-  await page.getByRole('link', { name: 'Zugluft, library' }).click();
+  await page.getByRole('link', { name: 'Library', exact: true }).click();
   await expect(page.getByTestId('library').getByRole('link', { name: /Quill 11/ })).toBeVisible();
   await expect(page.getByText('In this browser only')).toHaveCount(0);
 });
@@ -280,7 +280,7 @@ test('a new machine is written with its first letter, not before; typed without 
 test('keys that open something put the hand into it; Escape leaves search and filters', async ({
   page,
 }) => {
-  await page.goto('/');
+  await page.goto('/library');
   await expect(page.getByTestId('library').getByRole('link').first()).toBeVisible();
   await page.keyboard.press('g');
   await expect(page.getByRole('combobox', { name: 'cap' })).toBeFocused();

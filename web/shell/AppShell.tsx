@@ -1,4 +1,5 @@
 import { useCommands } from '../documents/commands';
+import { LIBRARY, OVERVIEW } from '../documents/places';
 import { beginMachine } from '../documents/record/freshMachine';
 import { Moon, Sun } from 'lucide-react';
 import { useEffect, useState } from 'react';
@@ -42,8 +43,8 @@ export function AppShell({ crumbs, status, children }: FrameProps) {
   useCommands({
     find: () => setFinding(true),
     keys: () => setKeys(true),
-    library: () => void navigate('/'),
-    overview: () => void navigate('/overview'),
+    library: () => void navigate(LIBRARY),
+    overview: () => void navigate(OVERVIEW),
     'new-machine': () => beginMachine(navigate),
     method: () => void navigate('/method'),
     laboratory: () => void navigate('/house-rules'),
@@ -56,9 +57,9 @@ export function AppShell({ crumbs, status, children }: FrameProps) {
     <>
       <header className="no-print flex items-center gap-x-5 gap-y-1 flex-wrap px-4 min-h-[3.2rem] py-1.5 border-b border-ink text-[0.92rem]">
         <Link
-          to="/"
+          to={OVERVIEW}
           className="flex items-center gap-2.5 font-bold text-lg"
-          aria-label="Zugluft, library"
+          aria-label="Zugluft, overview"
         >
           <svg
             width="24"
@@ -76,12 +77,12 @@ export function AppShell({ crumbs, status, children }: FrameProps) {
         </Link>
         <nav aria-label="place" className="text-quiet min-w-0 truncate grow basis-40">
           <Link
-            to="/overview"
+            to={OVERVIEW}
             className={`hover:text-ink mr-3 ${crumbs.some(Boolean) ? 'max-sm:hidden' : ''}`}
           >
             Overview
           </Link>
-          <Link to="/" className="hover:text-ink">
+          <Link to={LIBRARY} className="hover:text-ink">
             Library
           </Link>
           {crumbs.filter(Boolean).map((c) => (

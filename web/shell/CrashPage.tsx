@@ -1,4 +1,5 @@
 import { useRouteError } from 'react-router';
+import { LIBRARY } from '../documents/places';
 
 /** What is shown where a screen itself failed: what happened, that nothing is lost, and the way back. */
 export function CrashPage() {
@@ -13,7 +14,7 @@ export function CrashPage() {
       <a className="btn btn-sm" href={window.location.href}>
         Open it again
       </a>{' '}
-      <a className="btn btn-sm" href="/">
+      <a className="btn btn-sm" href={LIBRARY}>
         Library
       </a>
     </main>

@@ -1,5 +1,6 @@
 import { Link, useLocation } from 'react-router';
 import { PageFrame } from '../kit/PageFrame';
+import { LIBRARY } from '../documents/places';
 
 const MAX_SHOWN = 120;
 
@@ -17,7 +18,7 @@ export function UnknownPage() {
           A machine is opened from the library; the key <span className="figure">/</span> finds
           machines, parts, equations and defaults by their names.
         </p>
-        <Link className="btn btn-sm" to="/">
+        <Link className="btn btn-sm" to={LIBRARY}>
           Library
         </Link>{' '}
         <Link className="btn btn-sm" to="/method">

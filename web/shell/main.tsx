@@ -5,12 +5,13 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode, useMemo, useState } from 'react';
 import { config } from 'zod';
 import { createRoot } from 'react-dom/client';
-import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { createBrowserRouter, Navigate, redirect, RouterProvider } from 'react-router';
 import { Toaster } from 'sonner';
 import { makeReady } from './makeReady';
 import { startOffline } from './offline/startOffline';
 import { onArrived, watchLeaving } from '../documents/keepers';
-import { LibraryPage } from '../features/library/LibraryPage';
+import { LIBRARY, oldLibraryAddress, OVERVIEW } from '../documents/places';
+import { OverviewPage } from '../features/overview/OverviewPage';
 import { FrameContext } from '../kit/PageFrame';
 import { AppShell } from './AppShell';
 import { UnknownPage } from './UnknownPage';
@@ -26,7 +27,21 @@ const router = createBrowserRouter([
     errorElement: <CrashPage />,
     hydrateFallbackElement: <p className="p-6">Opening.</p>,
     children: [
-      { path: '/', element: <LibraryPage /> },
+      {
+        path: OVERVIEW,
+        loader: ({ request }) => {
+          const old = oldLibraryAddress(new URL(request.url).search);
+          return old ? redirect(old) : null;
+        },
+        element: <OverviewPage />,
+      },
+      { path: '/overview', element: <Navigate to={OVERVIEW} replace /> },
+      {
+        path: LIBRARY,
+        lazy: async () => ({
+          Component: (await import('../features/library/LibraryPage')).LibraryPage,
+        }),
+      },
       {
         path: '/machines/:id',
         lazy: async () => ({
@@ -145,12 +160,6 @@ const router = createBrowserRouter([
             }),
           },
         ],
-      },
-      {
-        path: '/overview',
-        lazy: async () => ({
-          Component: (await import('../features/overview/OverviewPage')).OverviewPage,
-        }),
       },
       {
         path: '/compare/*',

@@ -2,6 +2,7 @@ import { PART_LISTS } from '@zugluft/core/record/partLists';
 import { isObject } from '@zugluft/core/record/plainJson';
 import type { MachineSummary } from '../api/machines';
 import { commandOf, COMMAND_IDS, type CommandId, type CommandPlace } from '../documents/commands';
+import { LIBRARY } from '../documents/places';
 
 /** Something the palette finds. */
 export interface Entry {
@@ -43,7 +44,7 @@ export function commandEntries(
     if (keyOnly || !fits(`${name} ${more}`, words)) return [];
     const entry = { name, hint: shown.join(' '), command: id };
     if (standing.includes(id)) return [entry];
-    if (place === 'library') return [{ ...entry, to: '/' }];
+    if (place === 'library') return [{ ...entry, to: LIBRARY }];
     if (place === 'bench-day') return [{ ...entry, to: '/bench-day' }];
     if (machineId && STEP_PLACES.includes(place)) {
       return [{ ...entry, to: `/machines/${machineId}/${place}` }];

@@ -14,6 +14,7 @@ import { machineKeys, readMachine, type Machine } from '../../api/machines';
 import { middleCap } from '../../documents/answer/caps';
 import { NoiseLadder } from '../../documents/answer/NoiseLadder';
 import type { Draft } from '../../documents/record/draft';
+import { LIBRARY } from '../../documents/places';
 import { useLaboratory } from '../../documents/useLaboratory';
 import { machineName } from '../../documents/record/machineName';
 import { valueWordsOf } from '../../documents/record/fieldWords';
@@ -52,7 +53,7 @@ export function ComparePage() {
         {ids.length < 2 && (
           <p>
             Choose two machines or more, at most {MAX_COMPARED}, in the{' '}
-            <Link to="/" className="underline underline-offset-2">
+            <Link to={LIBRARY} className="underline underline-offset-2">
               library
             </Link>{' '}
             and compare them there.
@@ -61,7 +62,7 @@ export function ComparePage() {
         {error && (
           <p className="text-heat">
             {error.message}.{' '}
-            <Link to="/" className="underline">
+            <Link to={LIBRARY} className="underline">
               Back to the library
             </Link>
           </p>

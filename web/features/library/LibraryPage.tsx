@@ -1,11 +1,14 @@
 import { useCommands } from '../../documents/commands';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { Link, useNavigate, useNavigation, useSearchParams } from 'react-router';
+import { Link, useLocation, useNavigate, useNavigation, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { capsOf } from '@zugluft/core/case/laboratory';
 import { bringBack, putAside } from '../../api/machines';
+import { EmptyLibrary } from '../../documents/EmptyLibrary';
 import { documentMoved } from '../../documents/keepers';
+import { exchangeAsked } from '../../documents/places';
+import { UnsentMachines } from '../../documents/UnsentMachines';
 import { useLaboratory } from '../../documents/useLaboratory';
 import { PageFrame } from '../../kit/PageFrame';
 import { Kbd } from '../../kit/Kbd';
@@ -15,9 +18,7 @@ import { ExchangeDialog } from './ExchangeDialog';
 import { LibraryFilters } from './LibraryFilters';
 import { LibraryTable } from './LibraryTable';
 import { capOf, filtersSet, neededW, PAGE_SIZE } from './libraryView';
-import { UnsentMachines } from './UnsentMachines';
 import { ChosenBar } from './ChosenBar';
-import { EmptyLibrary } from './EmptyLibrary';
 import { useChosenRows } from './useChosenRows';
 import { allIds, useLibraryRows } from './useLibraryRows';
 
@@ -33,7 +34,8 @@ export function LibraryPage() {
   const [filtering, setFiltering] = useState(filtersSet(view) > 0);
   // filters that somebody opened take the hand
   const asked = useRef(false);
-  const [exchanging, setExchanging] = useState(false);
+  const asksExchange = exchangeAsked(useLocation().state);
+  const [exchanging, setExchanging] = useState(asksExchange);
   const [seen, setSeen] = useState({ from: 0, to: 0 });
   // changes in quick succession each start from the one before, shown yet or not
   const latest = useRef(view);
@@ -87,6 +89,11 @@ export function LibraryPage() {
   const toggleFilters = () => {
     asked.current = true;
     setFiltering((x) => !x);
+  };
+  const closeExchange = () => {
+    setExchanging(false);
+    // what another page asked for is done
+    if (asksExchange) set({});
   };
   const showAside = () => {
     rows.clear();
@@ -176,7 +183,7 @@ export function LibraryPage() {
           sure that is.
         </p>
         <UnsentMachines />
-        <ExchangeDialog open={exchanging} close={() => setExchanging(false)} />
+        <ExchangeDialog open={exchanging} close={closeExchange} />
         {filtering && <LibraryFilters view={view} set={set} caps={caps} enter={asked.current} />}
         {chosen.size > 0 && <ChosenBar chosen={[...chosen]} clear={rows.clear} />}
         {error && (

@@ -8,8 +8,14 @@ import { readResiduals, runKeys } from '../../api/runs';
 import { CapSketch } from '../../documents/answer/CapSketch';
 import { atCap, middleCap } from '../../documents/answer/caps';
 import { beginMachine } from '../../documents/record/freshMachine';
+import { useCommands } from '../../documents/commands';
+import { EmptyLibrary } from '../../documents/EmptyLibrary';
+import { LIBRARY, WITH_EXCHANGE } from '../../documents/places';
+import { UnsentMachines } from '../../documents/UnsentMachines';
 import { onWords } from '../../documents/runName';
+import { Kbd } from '../../kit/Kbd';
 import { PageFrame } from '../../kit/PageFrame';
+import { QuietestFor } from './QuietestFor';
 import { useInWork } from './useInWork';
 
 const LATEST_RUNS = 6;
@@ -18,18 +24,37 @@ const LATEST_RUNS = 6;
 export function OverviewPage() {
   const { inWork, caps, total, error, isPending } = useInWork();
   const navigate = useNavigate();
+  const begin = () => beginMachine(navigate);
+  const count = () => beginMachine(navigate, 'count');
+  const exchange = () => void navigate(LIBRARY, WITH_EXCHANGE);
+  useCommands({
+    'library-new': begin,
+    'library-count': count,
+    'library-exchange': exchange,
+  });
   const cap = middleCap(caps);
   const watts = (m: MachineSummary, c: (typeof caps)[number]) => m[wattsColumn(c)] ?? 0;
   const mostW = Math.max(1, ...inWork.flatMap(({ summary }) => caps.map((c) => watts(summary, c))));
   const due = inWork.filter((m) => m.care.length > 0);
   return (
     <PageFrame crumbs={[]}>
-      <main className="p-4 max-w-[86rem]">
-        <h1 className="text-lg font-semibold">Overview</h1>
-        <p className="text-quiet mb-4">
+      <main className="p-4 max-w-[92rem] mx-auto">
+        <div className="flex flex-wrap items-center gap-3 mb-1">
+          <h1 className="text-lg font-semibold grow">Overview</h1>
+          {total > 0 && (
+            <button type="button" className="btn btn-ghost btn-sm" onClick={count}>
+              Quick count <Kbd>q</Kbd>
+            </button>
+          )}
+          <button type="button" className="btn btn-primary btn-sm" onClick={begin}>
+            New machine <span className="figure opacity-80 key-hint">n</span>
+          </button>
+        </div>
+        <p className="text-quiet mb-3">
           How many watts a notebook’s cooling sustains under a noise limit, what holds it back, and
           how sure that is.
         </p>
+        <UnsentMachines />
         {error && (
           <p role="alert" className="text-heat">
             The library could not be read: {error.message}.
@@ -37,26 +62,11 @@ export function OverviewPage() {
         )}
         {isPending && <p className="text-quiet">Reading the library.</p>}
         {!isPending && !error && total === 0 && (
-          <section aria-label="begin">
-            <h2 className="font-semibold">Nothing is in the library yet</h2>
-            <p className="text-quiet max-w-prose mt-1 mb-3">
-              A quick count of fans, fins and pipes gives a first answer in a minute. A table with a
-              machine a row, or what another laboratory saved, is imported in the library.
-            </p>
-            <p className="flex flex-wrap gap-3">
-              <button
-                type="button"
-                className="btn btn-primary btn-sm"
-                onClick={() => beginMachine(navigate, 'count')}
-              >
-                Quick count
-              </button>
-              <Link to="/" className="btn btn-sm">
-                Library
-              </Link>
-            </p>
+          <section aria-label="begin" className="text-quiet py-8 text-center">
+            <EmptyLibrary exchange={exchange} />
           </section>
         )}
+        {total > 0 && <QuietestFor />}
         {total > 0 && (
           <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[minmax(0,3fr)_minmax(0,2fr)] gap-x-10 gap-y-6">
             <section aria-label="in work">
@@ -98,7 +108,7 @@ export function OverviewPage() {
               </ul>
               <p className="mt-2 text-small text-quiet">
                 Watts {atCap(cap)} and over all caps.{' '}
-                <Link to="/" className="underline underline-offset-2">
+                <Link to={LIBRARY} className="underline underline-offset-2">
                   All {plural(total, 'machine')} of the library
                 </Link>
               </p>

@@ -9,7 +9,7 @@ import { nextStep, type NextStep } from '../../documents/route/nextStep';
 import { careOf } from './careOf';
 
 /** Machines that are shown as in work. */
-const IN_WORK = 8;
+const IN_WORK = 10;
 const AGAIN_MS = 2000;
 const LATEST = `sort=-updatedAt&pageSize=${IN_WORK}`;
 

@@ -1,17 +1,22 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
-import { createMachine } from '../../api/machines';
-import { beginMachine } from '../../documents/record/freshMachine';
-import { Kbd } from '../../kit/Kbd';
+import { createMachine } from '../api/machines';
+import { beginMachine } from './record/freshMachine';
+import { Kbd } from '../kit/Kbd';
 
 /** An empty library: three ways to begin. */
-export function EmptyLibrary({ exchange }: { exchange: () => void }) {
+export function EmptyLibrary({
+  exchange,
+}: {
+  /** Opens import and export. */
+  exchange: () => void;
+}) {
   const navigate = useNavigate();
   const client = useQueryClient();
   const example = useMutation({
     // fetched only when asked for
     mutationFn: async () =>
-      createMachine((await import('../../../examples/two-fan-shared-pipes.json')).default),
+      createMachine((await import('../../examples/two-fan-shared-pipes.json')).default),
     onSuccess: ({ id }) => {
       void client.invalidateQueries({ queryKey: ['machines'] });
       void navigate(`/machines/${id}/cooling`);

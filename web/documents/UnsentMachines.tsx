@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { unsentDocuments } from '../../documents/keepers';
-import type { Draft } from '../../documents/record/draft';
-import { machineName } from '../../documents/record/machineName';
+import { unsentDocuments } from './keepers';
+import type { Draft } from './record/draft';
+import { machineName } from './record/machineName';
 
 /** New machines that were typed while the server was away: they stand in no list but this one until it has them. */
 export function UnsentMachines() {
