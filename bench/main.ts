@@ -19,6 +19,7 @@ import { benchChart } from './chart';
 import { benchLibrary } from './library';
 import { benchLogs, studyOfLogs } from './logs';
 import { benchPage } from './page';
+import { benchPublish } from './publish';
 import { uncondensed } from './uncondensed';
 
 const load = (name: string) =>
@@ -123,6 +124,7 @@ const median = bench.tasks.map((t) =>
 );
 const logs = await benchLogs();
 const library = [
+  ...(await benchPublish(two)),
   ...(await benchLibrary(two)),
   ...(await benchPage(two)),
   ...(await benchChart(two)),
