@@ -113,6 +113,42 @@ test('words of one’s own stand in the report; an edition stays as it was, and 
   expect(errors.filter((e) => !e.includes('409'))).toEqual([]);
 });
 
+test('the house’s watts for each part stand beside the other opinions, and are edited', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  const id = await copyOf(page, 'one thin fan', { maker: 'Counted', model: 'Quill 14' });
+  await page.goto('/house-rules');
+  const perFan = page.getByLabel('points, W a fan');
+  await expect(perFan).toHaveValue('15');
+  for (const [nonsense, words] of [
+    ['many', 'needs a number'],
+    ['-1', 'at least 0 W'],
+    ['1e9', 'at most 1000 W'],
+  ] as const) {
+    await perFan.fill(nonsense);
+    await expect(page.getByRole('alert')).toContainText(words);
+  }
+  await perFan.fill('400');
+  await perFan.press('Enter');
+  await expect(page.getByTestId('rules-saving')).toHaveText('kept');
+  await page.goto(`/machines/${id}/verdict`);
+  const row = page
+    .getByRole('region', { name: 'opinions' })
+    .getByRole('listitem')
+    .filter({ hasText: 'this house’s watts for each fan, pipe and fin' });
+  // a fan, a pipe and 86 cm²
+  await expect(row).toContainText('414');
+  await page.goto('/house-rules');
+  await perFan.fill('15');
+  await perFan.press('Enter');
+  await expect(page.getByTestId('rules-saving')).toHaveText('kept');
+  await page.goto(`/machines/${id}/verdict`);
+  await expect(row).toContainText('29');
+  await putAsideOpen(page);
+  expect(errors).toEqual([]);
+});
+
 test('a machine without a record has no verdict yet, and is told the way to one', async ({
   page,
 }) => {

@@ -32,5 +32,9 @@ export const peersAnswer = z.object({
     .nullable(),
   /** Of the machines whose watts were learned from runs; null while the machine is not in the list. */
   counted: countedSchema.nullable(),
+  /** By the laboratory's rule of watts for each part; null where it gives none. */
+  points: z
+    .object({ watts: z.number(), machines: z.int(), offShare: z.number().nullable() })
+    .nullable(),
 });
 export type PeersAnswer = z.infer<typeof peersAnswer>;

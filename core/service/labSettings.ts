@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { MAX_CAP_DBA, MAX_CAPS, MIN_CAP_DBA, USUAL_CAPS_DBA } from '../case/laboratory';
+import { pointsRule, type PointsRule } from '../compare/pointsOpinion';
 import { houseRules, type HouseRules } from './houseRules';
 import { rubric, type Rubric } from './serviceScore';
 
@@ -38,6 +39,7 @@ export interface LabSettings {
   rubric: Rubric;
   caps: LabCaps;
   noticeable: Noticeable;
+  points: PointsRule;
 }
 export type LabSettingKey = keyof LabSettings;
 
@@ -46,6 +48,7 @@ export const LAB_SETTINGS: { [K in LabSettingKey]: z.ZodType<LabSettings[K]> } =
   rubric,
   caps: labCaps,
   noticeable,
+  points: pointsRule,
 };
 
 export const isLabSetting = (key: string): key is LabSettingKey => Object.hasOwn(LAB_SETTINGS, key);

@@ -14,6 +14,7 @@ test('built in until a lab decides; every decision is kept, the newest holds', a
     rubric: {},
     caps: USUAL,
     noticeable: { watts: 3, db: 1, kelvin: 2 },
+    points: { wattsPerFan: 15, wattsPerPipe: 10, wattsPer100Cm2: 5 },
   });
   await put('house-rules', 0, { ...DEFAULT_RULES, battery: 'take-out' }).expect(200);
   const own = { slots: { best: 100, worst: 50, weight: 3 } };
@@ -49,22 +50,29 @@ test.each([
   ['noticeable', { watts: 0, db: 1, kelvin: 2 }, 'watts'],
   ['noticeable', { watts: 3, db: 'loud', kelvin: 2 }, 'db'],
   ['noticeable', { watts: 3, db: 1, kelvin: 51 }, 'kelvin'],
+  ['points', { wattsPerFan: -1 }, 'wattsPerFan'],
+  ['points', { wattsPerPipe: 1001 }, 'wattsPerPipe'],
 ])('%s: nonsense is refused at its place', async (key, body, path) => {
   const answer = await put(key, 0, body).expect(400);
   expect(answer.body.errors.map((e: { path: string }) => e.path)).toContain(path);
   expect(await revisions()).toBe(0);
 });
 
-test('settings that a version before kept, or sends, have what is noticed built in', async () => {
+test('settings that a version before kept, or sends, have what is noticed and the points built in', async () => {
   await put('noticeable', 0, { watts: 5, db: 2, kelvin: 4 }).expect(200);
   expect((await get()).noticeable).toEqual({ watts: 5, db: 2, kelvin: 4 });
-  const { noticeable: _, ...older } = await get();
+  await put('points', 1, { wattsPerFan: 9 }).expect(200);
+  expect((await get()).points.wattsPerFan).toBe(9);
+  const { noticeable: _, points: __, ...older } = await get();
   await call()
     .put('/api/documents/settings/laboratory')
-    .set('If-Match', '"1"')
+    .set('If-Match', '"2"')
     .send({ value: older })
     .expect(200);
-  expect((await get()).noticeable).toEqual({ watts: 3, db: 1, kelvin: 2 });
+  expect(await get()).toMatchObject({
+    noticeable: { watts: 3, db: 1, kelvin: 2 },
+    points: { wattsPerFan: 15 },
+  });
 });
 
 test('no such setting', async () => {

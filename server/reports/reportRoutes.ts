@@ -64,13 +64,15 @@ export function reportRoutes(
   router.get('/peers', async (req, res) => {
     const id = idOf(req);
     const query = parse(peersQuery, req.query);
-    const { caps } = (await documents.read('settings', LABORATORY)).value;
+    const { caps, points } = (await documents.read('settings', LABORATORY)).value;
     const at = query.cap ?? middleOf(capsOf({ caps: caps.levelsDbA }));
     const rows = await list.rows();
+    const counting = countedOf(rows, id, at, points, await calibrated());
     res.json({
       cap: at,
       peers: peersOfMachine(rows, id, at),
-      counted: countedOf(rows, id, at, await calibrated()),
+      counted: counting?.counted ?? null,
+      points: counting?.points ?? null,
     } satisfies PeersAnswer);
   });
 

@@ -138,6 +138,20 @@ test('peers are the machines of its kind that are in use, with the chance that e
     machines: 0,
     needs: 12,
   });
+  // the laboratory's own rule, which it changes
+  const points = async () => (await call().get(`/api/machines/${id}/peers`)).body.points;
+  const usual = await points();
+  expect(usual).toMatchObject({ machines: 0, offShare: null });
+  const { fans } = thin as { fans: unknown[] };
+  const rule = { wattsPerFan: 100, wattsPerPipe: 0, wattsPer100Cm2: 0 };
+  await call().put('/api/settings/points').set('If-Match', '"0"').send(rule).expect(200);
+  expect((await points()).watts).toBe(100 * fans.length);
+  await call()
+    .put('/api/settings/points')
+    .set('If-Match', '"1"')
+    .send({ wattsPerFan: 0, wattsPerPipe: 0, wattsPer100Cm2: 0 })
+    .expect(200);
+  expect(await points()).toBeNull();
   await create(
     named('thick', { shell: { ...thin.shell, thicknessMm: { value: 40, origin: 'measured' } } }),
   );

@@ -3,14 +3,15 @@ import { LAB_SETTINGS, type LabSettings } from '../../service/labSettings';
 import { isObject } from '../../record/plainJson';
 import { acceptBy, type DocumentKind } from '../documentKind';
 
-const { caps, rubric, noticeable } = LAB_SETTINGS;
+const { caps, rubric, noticeable, points } = LAB_SETTINGS;
 
 const labSettings = z.strictObject({
   'house-rules': LAB_SETTINGS['house-rules'],
   rubric,
   caps,
-  // a version before knew none
+  // versions before knew none of these
   noticeable: noticeable.prefault({}),
+  points: points.prefault({}),
 }) as z.ZodType<LabSettings>;
 
 /** What is built in for each setting that was not chosen, or was chosen by a version that knew other choices. */
@@ -25,6 +26,7 @@ function read(kept: unknown): LabSettings | null {
     rubric: of('rubric'),
     caps: of('caps'),
     noticeable: of('noticeable'),
+    points: of('points'),
   };
 }
 

@@ -6,6 +6,7 @@ import { SavedWords } from '../../documents/SavedWords';
 import { useLabSettings } from '../../documents/useLaboratory';
 import { Noticed } from './Noticed';
 import { NoiseCaps } from './NoiseCaps';
+import { PartPoints } from './PartPoints';
 import { PageFrame } from '../../kit/PageFrame';
 
 /** Where workshops differ, and what this one does: the steps, tools, cautions and the way back follow. */
@@ -35,6 +36,11 @@ export function HouseRulesPage() {
           value={settings.noticeable}
           ready={ready}
           save={(noticed) => save('noticeable', noticed)}
+        />
+        <PartPoints
+          value={settings.points}
+          ready={ready}
+          save={(points) => save('points', points)}
         />
         <p className="text-quiet mb-4">
           Schools differ. What is chosen here stands at each step where it matters, in every log;

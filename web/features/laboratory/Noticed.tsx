@@ -1,4 +1,5 @@
 import { noticeable, type Noticeable } from '@zugluft/core/service/labSettings';
+import { readNumberOf } from './readNumberOf';
 import { SettingInput } from './SettingInput';
 
 const FIELDS = [
@@ -32,14 +33,7 @@ export function Noticed({
             unit={unit}
             value={value[key]}
             text={String}
-            read={(typed) => {
-              const x = typed.trim() === '' ? NaN : Number(typed.trim().replace(',', '.'));
-              if (!Number.isFinite(x)) return { problem: 'needs a number' };
-              const read = noticeable.shape[key].safeParse(x);
-              return read.success
-                ? { value: read.data }
-                : { problem: read.error.issues[0]!.message };
-            }}
+            read={readNumberOf(noticeable.shape[key])}
             save={(x) => save({ ...value, [key]: x })}
             ready={ready}
           />

@@ -7,6 +7,8 @@ export interface Opinion {
   name: string;
   note: string;
   band: Band3 | null;
+  /** Where it has no band of its own. */
+  watts?: number;
   isMeasured?: boolean;
 }
 
@@ -14,16 +16,23 @@ export interface Opinion {
 export function Opinions({ opinions, most }: { opinions: readonly Opinion[]; most: number }) {
   return (
     <ul className="space-y-2">
-      {opinions.map(({ name, note, band, isMeasured }) => (
+      {opinions.map(({ name, note, band, watts, isMeasured }) => (
         <li key={name} className="grid grid-cols-[5.5rem_minmax(0,1fr)_3rem] gap-x-3 items-center">
           <span>{name}</span>
           {band ? (
             <BandBar band={band} most={most} tone={isMeasured ? 'measured' : 'computed'} />
           ) : (
-            <span className="border-t border-rule" aria-hidden />
+            <span className="relative border-t border-rule" aria-hidden>
+              {watts !== undefined && (
+                <span
+                  className="absolute -top-2 h-4 w-0.5 bg-ink"
+                  style={{ left: `${(100 * watts) / most}%` }}
+                />
+              )}
+            </span>
           )}
           <span className="figure text-right" title={band ? bandText(band) : undefined}>
-            {band ? wattsText(band.p50) : '–'}
+            {band ? wattsText(band.p50) : watts === undefined ? '–' : wattsText(watts)}
           </span>
           <span className="col-start-2 col-span-2 text-small text-quiet">
             {band ? `${bandText(band)} W, ${note}` : note}

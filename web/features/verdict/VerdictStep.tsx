@@ -3,7 +3,10 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { CountedOpinion } from '@zugluft/core/compare/countedOpinion';
+import type { PointsOpinion } from '@zugluft/core/compare/pointsOpinion';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
+import type { PeersAnswer } from '@zugluft/core/library/peersAnswer';
+import { plural } from '@zugluft/core/record/plural';
 import { readerRows } from '@zugluft/core/report/readerRows';
 import { CAUTIONS, type CautionId } from '@zugluft/core/service/cautions';
 import { beforePublishing } from '@zugluft/core/verdict/beforePublishing';
@@ -97,7 +100,7 @@ export function VerdictStep() {
     hasLog: opened !== null,
     calibrationLapsed: calibration?.lapsed ?? false,
   });
-  const opinions = verdict ? opinionsOf(verdict, marks, peers?.counted ?? null) : [];
+  const opinions = verdict ? opinionsOf(verdict, marks, peers) : [];
   return (
     <section aria-label="verdict">
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 mb-2 text-small text-quiet">
@@ -120,7 +123,7 @@ export function VerdictStep() {
               <h2 className="font-semibold mb-2">Opinions, {atCap(cap)}</h2>
               <Opinions
                 opinions={opinions}
-                most={Math.max(1, ...opinions.map((o) => o.band?.p95 ?? 0)) * 1.05}
+                most={Math.max(1, ...opinions.map((o) => o.band?.p95 ?? o.watts ?? 0)) * 1.05}
               />
             </section>
             <PeersPanel machineId={machine.id} cap={cap} made={made} caps={caps} />
@@ -202,13 +205,25 @@ const countedRow = (counted: CountedOpinion): Opinion =>
         band: counted.band,
       };
 
+/** What the laboratory's own rule says; it knows no level, and its error only from runs. */
+const pointsRow = ({ watts, machines, offShare }: PointsOpinion): Opinion => ({
+  name: 'points',
+  note: `this house’s watts for each fan, pipe and fin, whatever the level${
+    offShare === null
+      ? ''
+      : `; off by ${Math.round(100 * offShare)} % on ${plural(machines, 'machine')} with runs`
+  }`,
+  band: null,
+  watts,
+});
+
 /** From the mean to the ends of its 5–95 % band. */
 const errorOf = (m: RunMark): number => 1.645 * Math.hypot(m.cpuPlusMinus, m.gpuPlusMinus);
 
 function opinionsOf(
   verdict: Verdict,
   marks: readonly RunMark[],
-  counted: CountedOpinion | null,
+  counting: Pick<PeersAnswer, 'counted' | 'points'> | undefined,
 ): Opinion[] {
   const main = verdict.at.find((a) => a.cap === verdict.cap)!;
   const both = marks.filter((m) => m.readout === 'together' && m.levelDbA !== null);
@@ -223,7 +238,8 @@ function opinionsOf(
       }
     : null;
   return [
-    ...(counted ? [countedRow(counted)] : []),
+    ...(counting?.points ? [pointsRow(counting.points)] : []),
+    ...(counting?.counted ? [countedRow(counting.counted)] : []),
     {
       name: 'computed',
       note: verdict.isCalibrated ? 'before any run' : 'from the record',
