@@ -52,6 +52,17 @@ test('figures that read otherwise, that are new and that are gone', () => {
   expect(nothingNew(changes)).toBe(false);
 });
 
+test.each(['p05', 'value', 'p95'] as const)(
+  'a figure whose %s alone reads otherwise is told',
+  (end) => {
+    const [own, other] = first.figures;
+    const changed = { ...own!, [end]: own![end]! + 1 };
+    const { figures } = editionChanges(first, { ...first, figures: [changed, other!] });
+    expect(figures).toHaveLength(1);
+    expect(figures[0]!.after![end]).toBe(own![end]! + 1);
+  },
+);
+
 test.each<[string, Partial<EditionSource>, object]>([
   [
     'headline',
