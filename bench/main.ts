@@ -19,6 +19,7 @@ import { benchChart } from './chart';
 import { benchLibrary } from './library';
 import { benchLogs, studyOfLogs } from './logs';
 import { benchPage } from './page';
+import { benchPhoto } from './photo';
 import { benchPublish } from './publish';
 import { uncondensed } from './uncondensed';
 
@@ -124,6 +125,7 @@ const median = bench.tasks.map((t) =>
 );
 const logs = await benchLogs();
 const library = [
+  ...benchPhoto(),
   ...(await benchPublish(two)),
   ...(await benchLibrary(two)),
   ...(await benchPage(two)),

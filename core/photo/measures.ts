@@ -1,0 +1,203 @@
+import { fitScale, type Lens, type Scale } from './fitScale';
+import { CLICK_PX, marksFileSchema, type MarksFile, type ScaleItem } from './marksFile';
+import { MarkFault, measureMark, tiltNote, type Measured } from './measureMarks';
+import { isIn, type Picture } from './picture';
+import type { PointPx } from './point';
+import { toPlane, type Camera } from './camera';
+import { fitCircle } from './fitCircle';
+import { dist } from './polygon';
+import { referenceFault, referenceOf } from './references';
+import { readOff, scaleFigure } from './readOff';
+
+/** All that the marks of a photo say. */
+export interface Measures {
+  format: 'zugluft-measures';
+  formatVersion: 1;
+  scale: {
+    mmPerPx: number;
+    plusMinusShare: number;
+    /** Of each reference, how far from where it was clicked it would be seen, px. */
+    residualsPx: number[];
+    note: string | null;
+  };
+  marks: Measured[];
+}
+
+/** What cannot be measured: where, and in words why. */
+export class MeasureFault extends Error {
+  constructor(
+    readonly path: string,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+/**
+ * Marks of a photo as they were read, with what is wrong of themselves.
+ *
+ * @throws MeasureFault
+ */
+export function parseMarks(input: unknown): MarksFile {
+  const shape = marksFileSchema.safeParse(input);
+  if (!shape.success) {
+    const [first] = shape.error.issues;
+    throw new MeasureFault(first!.path.map(String).join('.'), first!.message);
+  }
+  shape.data.scale.forEach((item, i) => {
+    const fault = referenceFault(item);
+    if (fault) throw new MeasureFault(`scale.${i}.${fault.at}`, fault.message);
+  });
+  return shape.data;
+}
+
+/**
+ * Measures what is marked in a photo.
+ *
+ * @param progress told how many marks are done; false ends it
+ * @throws MeasureFault where a mark or reference lies outside, or cannot be measured
+ */
+export function measurePhoto(
+  picture: Picture,
+  lens: Lens,
+  file: MarksFile,
+  progress?: (done: number, of: number) => boolean | void,
+): Measures {
+  const size = [picture.width, picture.height] as const;
+  file.scale.forEach((item, i) => {
+    const { points } = referenceOf(item);
+    const k = points.findIndex((p) => !isIn(picture, p));
+    if (k >= 0) throw new MeasureFault(pointPath(item, i, k), outside(points[k]!, size));
+  });
+  file.marks.forEach(({ points }, i) => {
+    const k = points.findIndex((p) => !isIn(picture, p));
+    if (k >= 0) throw new MeasureFault(`marks.${i}.points.${k}`, outside(points[k]!, size));
+  });
+  const clickPx = file.clickPx ?? CLICK_PX;
+  const scale = fitScale(file.scale, size, lens, clickPx);
+  const marks: Measured[] = [];
+  for (const [i, mark] of file.marks.entries()) {
+    try {
+      marks.push(measureMark(picture, scale, mark, file.planeMm ?? 0));
+    } catch (cause) {
+      if (cause instanceof MarkFault) throw new MeasureFault(`marks.${i}.points`, cause.message);
+      throw cause;
+    }
+    if (progress?.(i + 1, file.marks.length) === false) break;
+  }
+  const notes = [
+    ...referenceNotes(file.scale, size, lens, scale),
+    tiltNote(scale),
+    scale.tiltKnown
+      ? null
+      : 'taken as seen straight from above: four corners of something known would show how far it is not',
+  ].filter((n) => n !== null);
+  return {
+    format: 'zugluft-measures',
+    formatVersion: 1,
+    scale: {
+      ...scaleFigure(scale, file.scale),
+      residualsPx: scale.residualsPx,
+      note: notes.length > 0 ? notes.join('; ') : null,
+    },
+    marks,
+  };
+}
+
+const pointPath = (item: ScaleItem, i: number, k: number): string =>
+  item.kind === 'length'
+    ? `scale.${i}.${k === 0 ? 'from' : 'to'}`
+    : `scale.${i}.${item.kind === 'rectangle' ? 'corners' : 'points'}.${k}`;
+
+const outside = ([x, y]: PointPx, [w, h]: readonly [number, number]): string =>
+  `(${x}, ${y}) lies outside the picture of ${w} × ${h} px`;
+
+const NONE = { is: 0, byOthers: 0, plusMinus: 0, z: 0 };
+/** Deviations by which what a reference is and what the others make of it may differ. */
+const AGREES = 3.5;
+
+/** What is wrong between references, or between one and its picture. */
+export function referenceNotes(
+  items: readonly ScaleItem[],
+  size: readonly [number, number],
+  lens: Lens,
+  scale: Scale,
+): string[] {
+  const out: string[] = [];
+  const alone = items.map((item) =>
+    items.length === 1 ? scale : fitScale([item], size, lens, scale.clickPx),
+  );
+  items.forEach((item, i) => {
+    if (alone[i]!.fits) return;
+    if (item.kind === 'rectangle') {
+      const turned = fitScale(
+        [{ ...item, widthMm: item.heightMm, heightMm: item.widthMm }],
+        size,
+        lens,
+        scale.clickPx,
+      );
+      out.push(
+        `scale.${i}: these corners do not fit ${mm(item.widthMm)} × ${mm(item.heightMm)} mm${turned.fits ? `; they would fit ${mm(item.heightMm)} × ${mm(item.widthMm)}, width from the first corner to the second` : ''}`,
+      );
+    } else if (item.kind === 'circle' && !scale.tiltKnown) {
+      out.push(
+        `scale.${i}: these points are not those of a circle seen from above: the picture was taken from the side, or one is misplaced`,
+      );
+    }
+  });
+  if (items.length > 1 && out.length === 0) {
+    const off = items.map((item, i) => {
+      const others = fitScale(
+        items.filter((_, k) => k !== i),
+        size,
+        lens,
+        scale.clickPx,
+      );
+      // without the only one that shows the tilt, the others see nothing right
+      return scale.tiltKnown && !others.tiltKnown ? NONE : disagreement(item, others);
+    });
+    const worst = off.reduce((a, b, i) => (b.z > off[a]!.z ? i : a), 0);
+    const { z, is, byOthers, plusMinus } = off[worst]!;
+    if (z > AGREES) {
+      const by = items.length === 2 ? `scale.${1 - worst}` : 'the others';
+      out.push(
+        `scale.${worst} does not agree with ${by}: by ${items.length === 2 ? 'it' : 'them'} its ${mm(is)} mm are ${byOthers.toFixed(1)} ± ${plusMinus.toFixed(1)} mm`,
+      );
+    } else if (!scale.fits) out.push('the references do not agree within their clicks');
+  }
+  return out;
+}
+
+const mm = (x: number) => String(Number(x.toFixed(2)));
+
+/** A reference's size as a scale without it reads it. */
+function disagreement(item: ScaleItem, scale: Scale) {
+  const above = item.aboveMm ?? 0;
+  const points = referenceOf(item).points;
+  const sizes: { is: number; of: (camera: Camera, p: readonly PointPx[]) => number }[] =
+    item.kind === 'circle'
+      ? [
+          {
+            is: item.diameterMm,
+            of: (camera, p) =>
+              2 * (fitCircle(p.map((x) => toPlane(camera, x, above)))?.radius ?? NaN),
+          },
+        ]
+      : (item.kind === 'length'
+          ? ([[0, 1, item.mm]] as const)
+          : ([
+              [0, 1, item.widthMm],
+              [1, 2, item.heightMm],
+            ] as const)
+        ).map(([a, b, is]) => ({
+          is,
+          of: (camera: Camera, p: readonly PointPx[]) =>
+            dist(toPlane(camera, p[a]!, above), toPlane(camera, p[b]!, above)),
+        }));
+  return sizes
+    .map(({ is, of }) => {
+      const { value, plusMinus } = readOff(scale, points, of);
+      return { is, byOthers: value, plusMinus, z: Math.abs(value - is) / plusMinus };
+    })
+    .reduce((a, b) => (b.z > a.z ? b : a));
+}
