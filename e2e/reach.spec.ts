@@ -109,7 +109,17 @@ async function eachView(page: Page, look: (view: string) => Promise<void>): Prom
     if (late) await expect(late).toBeAttached();
     await look(view);
   }
-  for (const view of ['/', '/?chamber=1', '/', '/method', '/house-rules', '/bench-day', '/runs']) {
+  const pages = [
+    '/',
+    '/?chamber=1',
+    '/',
+    '/method',
+    '/house-rules',
+    '/bench-day',
+    '/runs',
+    '/learned',
+  ];
+  for (const view of pages) {
     await page.goto(view);
     await expect(page.locator('main h1').first()).toBeVisible();
     const late = LATE[view]?.(page);

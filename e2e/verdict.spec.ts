@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
 import { copyOf, makeMachine, putAsideOpen, watchErrors } from './support';
 
@@ -72,10 +73,16 @@ test('words of one’s own stand in the report; an edition stays as it was, and 
   await lead.pressSequentially('Quiet *for its size*. <b>x</b>');
   const editions = page.getByRole('region', { name: 'editions' });
   await expect(editions).toContainText('None yet.');
-  await editions.getByRole('button', { name: 'Publish edition 1' }).click();
+  // a double click asks for one edition
+  let asked = 0;
+  page.on('request', (r) => {
+    if (r.method() === 'POST' && r.url().endsWith('/editions')) asked++;
+  });
+  await editions.getByRole('button', { name: 'Publish edition 1' }).dblclick();
   const row = (number: number) =>
     editions.getByRole('listitem').filter({ hasText: `Edition ${number}` });
   await expect(row(1)).toContainText('record revision 1');
+  expect(asked).toBe(1);
   const opened = page.waitForEvent('popup');
   await row(1).getByRole('link', { name: 'Page' }).click();
   const first = await opened;
@@ -145,6 +152,64 @@ test('the house’s watts for each part stand beside the other opinions, and are
   await expect(page.getByTestId('rules-saving')).toHaveText('kept');
   await page.goto(`/machines/${id}/verdict`);
   await expect(row).toContainText('29');
+  await putAsideOpen(page);
+  expect(errors).toEqual([]);
+});
+
+test('where the house asks, a guess comes before the answer; it stands among the opinions, and each person’s record is kept', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  const id = await copyOf(page, 'one thin fan', { maker: 'Guessed', model: 'Quill 14' });
+  const other = await copyOf(page, 'one thin fan', { maker: 'Unguessed', model: 'Quill 14' });
+  await page.goto('/house-rules');
+  const asked = page.getByLabel('asked before the answer of a machine is uncovered');
+  await asked.check();
+  await expect(page.getByTestId('rules-saving')).toHaveText('kept');
+  await page.goto(`/machines/${id}/verdict`);
+  const form = page.getByRole('form', { name: 'guess' });
+  await expect(form).toContainText('How many watts does it hold at 36 dB(A)');
+  await expect(page.getByText('It shows once the answer is uncovered.')).toBeVisible();
+  await expect(page.getByTestId('watts-36')).toHaveCount(0);
+  await expect(headline(page)).toHaveCount(0);
+  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+  // nonsense is told at its field, and nothing is uncovered
+  const watts = form.getByLabel('your guess, watts');
+  await watts.fill('plenty');
+  await watts.press('Enter');
+  await expect(form.getByRole('alert')).toContainText('the guess needs watts above 0');
+  await expect(form.getByRole('alert')).toContainText('the name is missing: say who guesses');
+  await watts.fill('20');
+  await form.getByLabel('who guesses').fill('Mara');
+  await form.getByRole('button', { name: 'Uncover', exact: true }).click();
+  await expect(headline(page)).toContainText('Holds');
+  await expect(page.getByTestId('watts-36')).toBeVisible();
+  const felt = page
+    .getByRole('region', { name: 'opinions' })
+    .getByRole('listitem')
+    .filter({ hasText: 'felt' });
+  await expect(felt).toContainText(/20.*Mara, \d{4}-\d\d-\d\d, \d+ % below the median/);
+  // it is not asked again, and the next machine may be uncovered without
+  await page.reload();
+  await expect(page.getByTestId('watts-36')).toBeVisible();
+  await page.goto(`/machines/${other}/estimate`);
+  await expect(form.getByLabel('who guesses')).toHaveValue('Mara');
+  await form.getByRole('button', { name: 'uncover without a guess' }).click();
+  await expect(page.getByTestId('watts-36')).toBeVisible();
+  await page.reload();
+  await expect(page.getByTestId('watts-36')).toBeVisible();
+  await putAsideOpen(page);
+
+  await page.goto('/house-rules');
+  const hits = page.getByRole('table', { name: 'how well each guesses' });
+  await expect(hits.getByRole('row', { name: /^Mara/ })).toContainText('1 of 1');
+  // on a phone too
+  await page.setViewportSize({ width: 390, height: 800 });
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await asked.uncheck();
+  await expect(page.getByTestId('rules-saving')).toHaveText('kept');
+  await page.goto(`/machines/${id}/verdict`);
   await putAsideOpen(page);
   expect(errors).toEqual([]);
 });

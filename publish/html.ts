@@ -9,6 +9,7 @@ const STYLE = `body{font:16px/1.5 'Hanken Grotesk',system-ui,sans-serif;max-widt
 h1,h2,h3{line-height:1.2}h2{margin-top:2rem}h3{margin-bottom:.3rem}ul,ol{padding-left:1.4rem;margin:.3rem 0}
 blockquote{border-left:3px solid #b0400f;padding-left:.7rem;margin:.4rem 0}blockquote p{margin:0}
 table{border-collapse:collapse;width:100%;font-variant-numeric:tabular-nums}th,td{text-align:left;vertical-align:top;padding:.3rem .5rem;border-bottom:1px solid #cfd3c9}th[align=right],td[align=right]{text-align:right}
+th,td{overflow-wrap:normal}td:first-child{overflow-wrap:anywhere}@media screen and (max-width:40rem){table{display:block;overflow-x:auto}td:first-child{min-width:9rem}}
 img{max-width:100%;max-height:24rem;border:1px solid #cfd3c9;margin:.4rem .4rem 0 0}svg{max-width:100%;height:auto}
 section,tr,svg{break-inside:avoid}@media print{body{margin:0;font-size:11pt}}`;
 

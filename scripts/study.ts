@@ -1,10 +1,9 @@
 // npm run study: 40 simulated machines whose truth is hidden, shared out over the processor's cores; writes docs/study.md.
-import { spawn } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
-import { availableParallelism } from 'node:os';
 import { fileURLToPath } from 'node:url';
 import { studyDocument, studyMachine, type StudiedMachine } from '@zugluft/core/method/study';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
+import { inParts } from './inParts';
 
 const RECORDS = [
   { name: 'two fans, two dies', file: 'two-fan-shared-pipes' },
@@ -28,9 +27,9 @@ if (part !== undefined && of !== undefined) {
   );
   process.stdout.write(JSON.stringify(found));
 } else {
-  const parts = Math.max(1, availableParallelism());
-  const answers = await Promise.all(Array.from({ length: parts }, (_, p) => answerOf(p, parts)));
-  const all = answers.flat();
+  const all = await inParts<{ r: number; k: number; machine: StudiedMachine }>(
+    fileURLToPath(import.meta.url),
+  );
   const document = studyDocument(
     RECORDS.map(({ name }, r) => ({
       name,
@@ -42,23 +41,4 @@ if (part !== undefined && of !== undefined) {
   );
   writeFileSync('docs/study.md', document);
   process.stdout.write(document);
-}
-
-function answerOf(
-  p: number,
-  parts: number,
-): Promise<{ r: number; k: number; machine: StudiedMachine }[]> {
-  return new Promise((done, failed) => {
-    const own = fileURLToPath(import.meta.url);
-    const child = spawn(process.execPath, ['--import', 'tsx', own, String(p), String(parts)], {
-      stdio: ['ignore', 'pipe', 'inherit'],
-    });
-    let out = '';
-    child.stdout.on('data', (text: Buffer) => (out += text.toString()));
-    child.on('error', failed);
-    child.on('close', (code) => {
-      if (code === 0) done(JSON.parse(out) as { r: number; k: number; machine: StudiedMachine }[]);
-      else failed(new Error(`a part of the study ended with ${code}`));
-    });
-  });
 }

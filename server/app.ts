@@ -17,8 +17,11 @@ import { createMachineTags } from './machines/machineTags';
 import { guideRoutes } from './openup/guideRoutes';
 import { openUpRoutes } from './openup/openUpRoutes';
 import { createOpenUpStore } from './openup/openUpStore';
+import { learnedRoutes } from './learned/learnedRoutes';
+import { guessRoutes } from './opinions/guessRoutes';
 import { editionRoutes } from './reports/editionRoutes';
-import { reportRoutes } from './reports/reportRoutes';
+import { reportRoutes, siteQuery } from './reports/reportRoutes';
+import { prepareSite } from './reports/prepareSite';
 import { calibrationRoutes } from './runs/calibrationRoutes';
 import { residualQuery, runRoutes } from './runs/runRoutes';
 import { parse } from './security/parse';
@@ -97,6 +100,23 @@ export function createApp(library: Library, webFolder: string | null, logger: Lo
     ),
   );
   api.use('/machines/:id/editions', editionRoutes(library.editions));
+  api.get('/site.zip', async (req, res) => {
+    const asked = parse(siteQuery, req.query);
+    const write = await prepareSite(
+      {
+        documents,
+        list,
+        gather: library.gatherReport,
+        make: library.makeReports,
+        calibrated: library.calibratedMachines,
+      },
+      asked,
+    );
+    res.attachment('site.zip').type('application/zip');
+    await write(res);
+  });
+  api.use('/learned', learnedRoutes(library.teachers));
+  api.use('/guesses', guessRoutes(library.guesses));
   api.use('/settings', settingRoutes(documents));
   api.use('/defaults', defaultRoutes(documents));
   const families = createMachineFamilies(db, documents);

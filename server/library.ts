@@ -7,10 +7,12 @@ import { createWattsKeeper } from './derived/wattsKeeper';
 import { createDocumentHistory } from './documents/documentHistory';
 import { createDocumentStore } from './documents/documentStore';
 import { dayShelf, defaultsShelf, settingsShelf } from './laboratory/laboratoryShelves';
+import { createTeacherStore } from './learned/teacherStore';
 import { createMachineList } from './machines/machineList';
 import { recordShelf, unitShelf } from './machines/machineShelves';
 import { ownedShelf } from './machines/ownedShelf';
 import { createMachineStore } from './machines/machineStore';
+import { createGuessList } from './opinions/guessList';
 import { logShelf } from './openup/openUpStore';
 import { createEditionStore } from './reports/editionStore';
 import { createGatherReport } from './reports/gatherReport';
@@ -58,6 +60,7 @@ export function createLibrary(
   documents.addShelf(runShelf(db));
   documents.addShelf(ownedShelf(db, 'plans'));
   documents.addShelf(ownedShelf(db, 'article'));
+  documents.addShelf(ownedShelf(db, 'guesses'));
   documents.addShelf(settingsShelf(watts.laboratoryChanged));
   documents.addShelf(defaultsShelf(watts.laboratoryChanged));
   documents.addShelf(dayShelf());
@@ -68,6 +71,7 @@ export function createLibrary(
   const summaries = createRunSummaries(db, documents, runs, logs, work);
   const calibrations = createCalibrationStore(db, documents, runs, logs, work);
   const list = createMachineList(db, watts);
+  const calibratedMachines = readCalibratedMachines(db);
   const gatherReport = createGatherReport(documents, list, summaries, readCalibrationInUse(db));
   return {
     db,
@@ -82,7 +86,17 @@ export function createLibrary(
     inbox,
     calibrations,
     calibrationInUse: readCalibrationInUse(db),
-    calibratedMachines: readCalibratedMachines(db),
+    calibratedMachines,
+    teachers: createTeacherStore(
+      documents,
+      list,
+      runs,
+      summaries,
+      calibrations,
+      calibratedMachines,
+      fitWork,
+    ),
+    guesses: createGuessList(db, list, calibratedMachines),
     makeReports,
     list,
     gatherReport,

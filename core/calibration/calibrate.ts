@@ -4,6 +4,7 @@ import type { Cap } from '../envelope/fanStates';
 import { sustainedBands } from '../uncertainty/sustainedBands';
 import { SHOWN_DRAWS, SHOWN_SEED } from '../uncertainty/wattsBand';
 import { caseCalibration } from './caseCalibration';
+import { withoutLearned } from '../record/labDefaults';
 import type { CalibrationAnswer } from './calibrationAnswer';
 import { fitMultipliers, type Calibration, type FitOptions } from './fitMultipliers';
 import { predictRuns } from './holdout';
@@ -31,11 +32,11 @@ export function calibrate(
   options: FitOptions = {},
 ): { answer: CalibrationAnswer; calibration: CaseCalibration } {
   const plain = { ...request, calibration: null };
-  const open = openCase(plain);
+  const open = openCase(unlearned(plain));
   const found = fitMultipliers(open, fit, options);
   const calibration = caseCalibration(found);
   const drawn = { caps, draws: SHOWN_DRAWS, seed: SHOWN_SEED };
-  const before = sustainedBands(open, drawn);
+  const before = sustainedBands(openCase(plain), drawn);
   const after = sustainedBands(openCase({ ...plain, calibration }), drawn);
   const answer: CalibrationAnswer = {
     ...fitWords(found, fit),
@@ -44,6 +45,12 @@ export function calibrate(
   };
   return { answer, calibration };
 }
+
+/** A request as a fit to a machine's own runs begins from it. */
+export const unlearned = (request: CaseRequest): CaseRequest => ({
+  ...request,
+  lab: { ...request.lab, defaults: withoutLearned(request.lab?.defaults) },
+});
 
 const bandOf = ({ p05, p50, p95 }: { p05: number; p50: number; p95: number }) => ({
   p05,

@@ -33,6 +33,13 @@ test('figures, ±, parts and defaults make another case; room, settings and word
   for (const r of same) expect(caseKeyOf({ record: r })).toBe(key);
 });
 
+test('a default that was learned makes no other case, one that was typed does', () => {
+  const psi = { value: 0.8, low: 0.7, high: 0.9 };
+  const learned = { defaults: { 'fans.psi': { ...psi, learned: true as const } } };
+  expect(caseKeyOf({ record, lab: learned })).toBe(key);
+  expect(caseKeyOf({ record, lab: { defaults: { 'fans.psi': psi } } })).not.toBe(key);
+});
+
 test('a calibration stands only over the case that it was fitted to', () => {
   const calibration = { paths: [], values: [], rows: new Float64Array(), count: 0 };
   expect(withCalibration({ record }, null)).toEqual({ request: { record }, lapsed: false });

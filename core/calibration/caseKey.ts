@@ -1,5 +1,6 @@
 import type { CaseCalibration } from '../case/calibrated';
 import type { CaseRequest } from '../case/openCase';
+import { withoutLearned } from '../record/labDefaults';
 import { resolveCase } from '../record/resolveCase';
 
 /** FNV-1a, 32 bit; two of them with different starts tell cases apart well enough. */
@@ -19,7 +20,8 @@ export function caseKeyOf({ record, lab }: Pick<CaseRequest, 'record' | 'lab'>):
     inputs,
     ...machine
   } = resolveCase({ ...record, room: {} }, undefined, {
-    lab: lab?.defaults ?? {},
+    // a fit begins without what was learned
+    lab: withoutLearned(lab?.defaults),
   });
   const own = inputs.filter((i) => !i.path.startsWith('room.'));
   const text = JSON.stringify([machine, own]);

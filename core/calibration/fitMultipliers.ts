@@ -68,6 +68,8 @@ export interface Calibration {
   converged: boolean;
   /** The most likely multipliers. */
   z: Float64Array;
+  /** Slopes of the readings' deviations there, readings × multipliers; what is taken as bad counts as little as it does in the fit. */
+  jacobian: Matrix;
   draws: Draws;
   /** How many independent draws these are worth. */
   effectiveDraws: number;
@@ -119,7 +121,7 @@ export function fitMultipliers(
   };
   const { explanations, plain } = explain(residuals, readings, n, chiSquare(m, Z95));
   const best = explanations[0]!;
-  const { z, cost, converged } = best.mode;
+  const { z, cost, converged, jacobian } = best.mode;
   const { draws, effectiveDraws, shares } = drawAlike(
     residuals,
     explanations,
@@ -158,6 +160,7 @@ export function fitMultipliers(
     unexplained,
     converged,
     z,
+    jacobian,
     draws,
     effectiveDraws,
     parameters,

@@ -1,6 +1,7 @@
 import { articleKind } from './article/articleKind';
 import { benchDayKind } from './benchDay/benchDayKind';
 import type { DocumentKind } from './documentKind';
+import { guessesKind } from './guesses/guessesKind';
 import { labDefaultsKind } from './labDefaults/labDefaultsKind';
 import { labSettingsKind } from './labSettings/labSettingsKind';
 import { openingLogKind } from './openingLog/openingLogKind';
@@ -19,6 +20,7 @@ export const DOCUMENT_KINDS = {
   run: runKind,
   plans: plansKind,
   article: articleKind,
+  guesses: guessesKind,
   settings: labSettingsKind,
   defaults: labDefaultsKind,
   day: benchDayKind,

@@ -15,7 +15,8 @@ const DRAWS = 400;
 const LOAD = 0.85;
 const SLOWER = 0.65;
 
-type Read = readonly ('exhaust' | 'surfaces' | 'wall' | 'skin' | 'flow')[];
+/** What a run reads beside junctions and level. */
+export type Read = readonly ('exhaust' | 'surfaces' | 'wall' | 'skin' | 'flow')[];
 
 /** What is done at the bench, in the order of the table; each reads junctions and level. */
 export const ACTS: readonly { words: string; runs: number; read: Read }[] = [

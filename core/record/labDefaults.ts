@@ -10,6 +10,8 @@ export const labDefaultSchema = z.strictObject({
   low: finite,
   high: finite,
   note: z.string().max(500, 'must be at most 500 characters').default(''),
+  /** Learned from the laboratory's own machines: a fit to a machine's runs begins without it. */
+  learned: z.literal(true).optional(),
 });
 export type LabDefault = z.infer<typeof labDefaultSchema>;
 
@@ -52,7 +54,16 @@ export function checkLabDefault(
 export function labDefaultsOf(entries: Iterable<[string, LabDefault]>): LabDefaults {
   const out: LabDefaults = {};
   for (const [key, x] of entries) {
-    if (isDefaultKey(key)) out[key] = { value: x.value, low: x.low, high: x.high };
+    if (!isDefaultKey(key)) continue;
+    const { value, low, high, learned } = x;
+    out[key] = { value, low, high, ...(learned ? { learned } : {}) };
   }
   return out;
 }
+
+/**
+ * A lab's defaults but for those learned from its machines' runs: what a fit to a machine's own runs begins from, since they hold what
+ * those runs said already.
+ */
+export const withoutLearned = (defaults: LabDefaults = {}): LabDefaults =>
+  Object.fromEntries(Object.entries(defaults).filter(([, x]) => !x.learned));

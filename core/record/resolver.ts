@@ -15,7 +15,9 @@ export type CaseInput =
   | { path: string; value: number; recorded: null; key: DefaultKey; low: number; high: number };
 
 /** A lab's own defaults in place of the built-in ones. */
-export type LabDefaults = Partial<Record<DefaultKey, { value: number; low: number; high: number }>>;
+export type LabDefaults = Partial<
+  Record<DefaultKey, { value: number; low: number; high: number; learned?: true | undefined }>
+>;
 
 /**
  * Values in the order in which a record's figures are asked for, which is the same every time: for the many cases of a

@@ -90,6 +90,11 @@ test.each<[string, Partial<EditionSource>, object]>([
     { setting: 'stage' },
     { asked: [{ name: 'setting', before: 'as recorded', after: 'stage' }] },
   ],
+  [
+    'ratio',
+    { ratio: '2:3' },
+    { asked: [{ name: 'CPU to GPU', before: 'as the setting has it', after: '2:3' }] },
+  ],
   ['units', { units: 'both' }, { asked: [{ name: 'units', before: 'metric', after: 'both' }] }],
   ['program', { program: '1.1' }, { asked: [{ name: 'program', before: '1.0', after: '1.1' }] }],
 ])('another %s is told, and alone', (_, other, told) => {

@@ -15,6 +15,8 @@ export interface EditionSource {
   /** What was asked of it. */
   cap: string;
   setting: string | null;
+  /** CPU to GPU as it was chosen; absent in editions of before this was kept. */
+  ratio?: string | null | undefined;
   units: UnitSystem;
 }
 
@@ -92,6 +94,7 @@ export function editionChanges(before: EditionSource, after: EditionSource): Edi
     asked: [
       ...told('cap', (s) => s.cap),
       ...told('setting', (s) => s.setting ?? 'as recorded'),
+      ...told('CPU to GPU', (s) => s.ratio ?? 'as the setting has it'),
       ...told('units', (s) => s.units),
       ...told('program', (s) => s.program),
     ],

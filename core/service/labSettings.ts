@@ -33,6 +33,10 @@ export const noticeable = z.strictObject({
 });
 export type Noticeable = z.infer<typeof noticeable>;
 
+/** Whether each reviewer is asked for a guess before a machine's answer is uncovered. */
+export const felt = z.strictObject({ ask: z.boolean().default(false) });
+export type Felt = z.infer<typeof felt>;
+
 /** What a lab has decided for itself, each kept under its name. */
 export interface LabSettings {
   'house-rules': HouseRules;
@@ -40,6 +44,7 @@ export interface LabSettings {
   caps: LabCaps;
   noticeable: Noticeable;
   points: PointsRule;
+  felt: Felt;
 }
 export type LabSettingKey = keyof LabSettings;
 
@@ -49,6 +54,7 @@ export const LAB_SETTINGS: { [K in LabSettingKey]: z.ZodType<LabSettings[K]> } =
   caps: labCaps,
   noticeable,
   points: pointsRule,
+  felt,
 };
 
 export const isLabSetting = (key: string): key is LabSettingKey => Object.hasOwn(LAB_SETTINGS, key);

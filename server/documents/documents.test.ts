@@ -44,6 +44,15 @@ async function oneOfEach() {
       machine.id,
       { format: 'zugluft-article', formatVersion: 1, lead: 'Quiet, *mostly*.' },
     ],
+    [
+      'guesses',
+      machine.id,
+      {
+        format: 'zugluft-guesses',
+        formatVersion: 1,
+        guesses: [{ id: 'a', by: 'Mara', at: '2026-11-01T10:00:00.000Z', cap: 36, watts: 80 }],
+      },
+    ],
     ['settings', LABORATORY, { ...settings, caps: { levelsDbA: [30] } }],
     ['defaults', LABORATORY, { 'fans.psi': entry }],
     ['day', LABORATORY, { format: 'zugluft-day', formatVersion: 1, hands: 2, acts: [] }],

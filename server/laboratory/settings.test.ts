@@ -15,6 +15,7 @@ test('built in until a lab decides; every decision is kept, the newest holds', a
     caps: USUAL,
     noticeable: { watts: 3, db: 1, kelvin: 2 },
     points: { wattsPerFan: 15, wattsPerPipe: 10, wattsPer100Cm2: 5 },
+    felt: { ask: false },
   });
   await put('house-rules', 0, { ...DEFAULT_RULES, battery: 'take-out' }).expect(200);
   const own = { slots: { best: 100, worst: 50, weight: 3 } };

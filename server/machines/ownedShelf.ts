@@ -3,7 +3,10 @@ import type { Shelf } from '../documents/shelf';
 import { found } from './machineRows';
 
 /** What documents that a machine has one of, such as plans of levers, need of the server: the machine. */
-export function ownedShelf<K extends 'plans' | 'article'>(db: Database, kind: K): Shelf<K> {
+export function ownedShelf<K extends 'plans' | 'article' | 'guesses'>(
+  db: Database,
+  kind: K,
+): Shelf<K> {
   return {
     kind,
     aside: false,

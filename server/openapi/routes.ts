@@ -50,9 +50,12 @@ import { importQuery } from '../exchange/exchangeRoutes';
 import { listQuery } from '../machines/listQuery';
 import { tagChange } from '../machines/machineTags';
 import { editionAnswer, editionSummary } from '@zugluft/core/library/editionAnswers';
+import { learnedAnswer } from '@zugluft/core/library/learnedAnswer';
+import { guessPage } from '@zugluft/core/opinion/hits';
 import { peersAnswer } from '@zugluft/core/library/peersAnswer';
+import { guessQuery } from '../opinions/guessRoutes';
 import { editionBody, editionFileQuery, editionListQuery } from '../reports/editionRoutes';
-import { peersQuery, reportQuery } from '../reports/reportRoutes';
+import { peersQuery, reportQuery, siteQuery } from '../reports/reportRoutes';
 import { guideQuery } from '../openup/guideRoutes';
 
 /** One address of the HTTP interface. */
@@ -151,6 +154,30 @@ export const ROUTES: readonly RouteDescription[] = [
   get(`${E}/{number}`, 'One of them, with what is new in it', editionAnswer),
   get(`${E}/{number}/edition.zip`, 'All its files', 'application/zip'),
   { ...get(`${E}/{number}/files/{name}`, 'One of its files', '*/*'), query: editionFileQuery },
+  {
+    ...get('/api/site.zip', 'The library as pages for a web server', 'application/zip'),
+    query: siteQuery,
+  },
+  get(
+    '/api/learned',
+    'What the machines teach about the next one',
+    z.object({ learned: learnedAnswer.nullable() }),
+  ),
+  {
+    method: 'post',
+    path: '/api/learned',
+    summary:
+      'Learns from all machines that stand on runs: a line of JSON for each, then what was learned',
+    answer: 'application/x-ndjson',
+  },
+  {
+    ...get(
+      '/api/guesses',
+      'Guesses beside the answers, and how well each person guesses',
+      guessPage,
+    ),
+    query: guessQuery,
+  },
   { ...get(A, 'Photos and papers', photos), query: attachmentListQuery },
   { ...post(A, 'Adds a photo or paper', attachment, 'file'), query: addQuery, status: 201 },
   locked('put', `${A}/{file}`, 'Replaces what is known of it', attachment, attachmentFacts),

@@ -92,6 +92,7 @@ export async function makeReport(job: ReportJob): Promise<MadeReport> {
       program: trace.program,
       cap: String(cap),
       setting: request.setting ?? null,
+      ratio: request.ratio ? `${request.ratio.cpu}:${request.ratio.gpu}` : null,
       units,
     },
   };

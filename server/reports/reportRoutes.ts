@@ -36,6 +36,10 @@ export const reportQuery = z.strictObject({
   size: z.enum(CARD_SIZES).default(CARD_SIZES[0]),
   save: z.enum(['0', '1']).default('0'),
 });
+export const siteQuery = z.strictObject({
+  cap: cap.optional(),
+  units: z.enum(UNIT_SYSTEMS).default('metric'),
+});
 export const peersQuery = z.strictObject({ cap: cap.optional() });
 
 const TYPES = {

@@ -110,16 +110,10 @@ export function createCalibrationStore(
       return { items: rows.map(toKept), total: count, page, pageSize: PAGE_SIZE };
     },
 
-    /**
-     * Fits the machine to its runs and keeps what was found as the next version.
-     *
-     * @param gone ends it
-     * @throws Problem 422 where the record is not complete or no run can be used
-     */
-    async make(machineId: string, gone: AbortSignal): Promise<KeptCalibration> {
-      found(await Machine.findByPk(machineId));
-      const now = await machineCase(documents, machineId);
-      if (!now) throw new Problem(422, 'Not complete', 'the record is not complete');
+    /** The steady states that a fit of the machine sees, those held out, and what became of each run. */
+    async seenByFit(
+      machineId: string,
+    ): Promise<{ used: Used; fit: SteadyRun[]; heldOut: SteadyRun[] }> {
       const used: Used = [];
       const fit: SteadyRun[] = [];
       const heldOut: SteadyRun[] = [];
@@ -137,6 +131,20 @@ export function createCalibrationStore(
           lacks,
         });
       }
+      return { used, fit, heldOut };
+    },
+
+    /**
+     * Fits the machine to its runs and keeps what was found as the next version.
+     *
+     * @param gone ends it
+     * @throws Problem 422 where the record is not complete or no run can be used
+     */
+    async make(machineId: string, gone: AbortSignal): Promise<KeptCalibration> {
+      found(await Machine.findByPk(machineId));
+      const now = await machineCase(documents, machineId);
+      if (!now) throw new Problem(422, 'Not complete', 'the record is not complete');
+      const { used, fit, heldOut } = await this.seenByFit(machineId);
       if (fit.length === 0) {
         const why = used.find((u) => u.use === 'fit' && u.lacks)?.lacks;
         throw new Problem(

@@ -1,6 +1,9 @@
 import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
-import { calibrate } from '@zugluft/core/calibration/calibrate';
+import { fitMultipliers } from '@zugluft/core/calibration/fitMultipliers';
+import { factorEvidence, type FactorEvidence } from '@zugluft/core/learned/factorEvidence';
+import { learnFrom, type Learned, type Teacher } from '@zugluft/core/learned/learnFrom';
+import { calibrate, unlearned } from '@zugluft/core/calibration/calibrate';
 import type { SteadyRun } from '@zugluft/core/calibration/steadyRun';
 import { openCase, type CaseRequest, type OpenCase } from '@zugluft/core/case/openCase';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
@@ -67,6 +70,10 @@ export type RunJob =
       heldOut: SteadyRun[];
       caps: Cap[];
     }
+  /** What runs tell of the factors that machines share. */
+  | { do: 'evidence'; request: CaseRequest; fit: SteadyRun[] }
+  /** What machines teach about the next one. */
+  | { do: 'learn'; teachers: Teacher[]; caps: Cap[] }
   /** What would bring a run that lies outside its band back into it. */
   | { do: 'why-outside'; request: CaseRequest; run: SteadyRun }
   /** Means of each steady state, for lists and marks. */
@@ -128,6 +135,8 @@ export type RunJobAnswer =
   | { why: WhyOutside }
   | { steady: SteadyRun[]; lacks: string | null }
   | ReturnType<typeof calibrate>
+  | { evidence: FactorEvidence }
+  | { learned: Learned }
   | { prediction: RunForetold | null }
   | { series: Series };
 
@@ -138,6 +147,11 @@ export async function doRunJob(job: RunJob): Promise<RunJobAnswer> {
   if (job.do === 'read') return read(job);
   if (job.do === 'hear') return hear(job);
   if (job.do === 'calibrate') return calibrate(job.request, job.fit, job.heldOut, job.caps);
+  if (job.do === 'evidence') {
+    const fit = fitMultipliers(openCase(unlearned(job.request)), job.fit, { suspicions: false });
+    return { evidence: factorEvidence(fit) };
+  }
+  if (job.do === 'learn') return { learned: learnFrom(job.teachers, job.caps) };
   if (job.do === 'foretell') return { prediction: foretell(job.request, job.on, job.cap) };
   if (job.do === 'why-outside') return { why: whyOutside(job.request, job.run) };
   if (job.do === 'sweep') return sweep(job);

@@ -8,6 +8,7 @@ import { documentKeys, listRevisions, readRevision, type RevisionSummary } from 
 import type { Keeper } from './keeper';
 import { DifferenceList } from './record/DifferenceList';
 import { useKept } from './useDocument';
+import { Pages } from '../kit/Pages';
 
 const MAX_SHOWN = 40;
 
@@ -100,27 +101,7 @@ export function DocumentHistory<K extends KindName>({
           </li>
         ))}
       </ol>
-      {pages > 1 && (
-        <div className="flex items-center gap-3 justify-end py-3 text-[0.9rem]">
-          <button
-            type="button"
-            className="btn btn-sm"
-            disabled={page <= 1}
-            onClick={() => setPage(page - 1)}
-          >
-            Newer
-          </button>
-          page {page} of {pages}
-          <button
-            type="button"
-            className="btn btn-sm"
-            disabled={page >= pages}
-            onClick={() => setPage(page + 1)}
-          >
-            Older
-          </button>
-        </div>
-      )}
+      <Pages page={page} pages={pages} turn={setPage} />
     </>
   );
 }

@@ -46,6 +46,11 @@ const COMMANDS = {
     place: 'anywhere',
     words: 'start home next',
   },
+  learned: {
+    name: 'What the library teaches: bias by kind of cooling, defaults from runs',
+    place: 'anywhere',
+    words: 'learn statistics factors',
+  },
   'new-machine': { name: 'New machine', place: 'anywhere', words: 'add create' },
   method: {
     name: 'Method and defaults',

@@ -48,6 +48,7 @@ export function AppShell({ crumbs, status, children }: FrameProps) {
     'new-machine': () => beginMachine(navigate),
     method: () => void navigate('/method'),
     laboratory: () => void navigate('/house-rules'),
+    learned: () => void navigate('/learned'),
     'all-runs': () => void navigate('/runs'),
     'bench-day': () => void navigate('/bench-day'),
     units: () => setChoosing(true),

@@ -180,6 +180,12 @@ const router = createBrowserRouter([
         }),
       },
       {
+        path: '/learned',
+        lazy: async () => ({
+          Component: (await import('../features/learned/LearnedPage')).LearnedPage,
+        }),
+      },
+      {
         path: '/bench-day',
         lazy: async () => ({
           Component: (await import('../features/bench-day/BenchDayPage')).BenchDayPage,

@@ -3,7 +3,7 @@ import { LAB_SETTINGS, type LabSettings } from '../../service/labSettings';
 import { isObject } from '../../record/plainJson';
 import { acceptBy, type DocumentKind } from '../documentKind';
 
-const { caps, rubric, noticeable, points } = LAB_SETTINGS;
+const { caps, rubric, noticeable, points, felt } = LAB_SETTINGS;
 
 const labSettings = z.strictObject({
   'house-rules': LAB_SETTINGS['house-rules'],
@@ -12,6 +12,7 @@ const labSettings = z.strictObject({
   // versions before knew none of these
   noticeable: noticeable.prefault({}),
   points: points.prefault({}),
+  felt: felt.prefault({}),
 }) as z.ZodType<LabSettings>;
 
 /** What is built in for each setting that was not chosen, or was chosen by a version that knew other choices. */
@@ -27,6 +28,7 @@ function read(kept: unknown): LabSettings | null {
     caps: of('caps'),
     noticeable: of('noticeable'),
     points: of('points'),
+    felt: of('felt'),
   };
 }
 

@@ -4,6 +4,7 @@ import { readResiduals, runKeys, type ResidualPage } from '../../api/runs';
 import { wattsText } from '@zugluft/core/case/answerWords';
 import { onWords } from '../../documents/runName';
 import { PageFrame } from '../../kit/PageFrame';
+import { Pages } from '../../kit/Pages';
 import { residualSummary } from './residualSummary';
 
 /** Every run of the library against what its record foretells: how far the estimate can be trusted. */
@@ -23,6 +24,11 @@ export function AllRunsPage() {
     <PageFrame crumbs={['Runs']}>
       <main className="p-4 max-w-[78rem]">
         <h1 className="text-lg font-semibold">Runs of the library</h1>
+        <div className="text-[0.9rem]">
+          <Link to="/learned" className="underline underline-offset-2 inline-block py-1">
+            What they teach about the next machine
+          </Link>
+        </div>
         {isPending && <p className="text-quiet">Holding each run against its record.</p>}
         {error && (
           <p role="alert" className="text-heat">
@@ -51,29 +57,7 @@ export function AllRunsPage() {
           </p>
         )}
         {data && data.items.length > 0 && <Residuals items={data.items} />}
-        {pages > 1 && (
-          <p className="flex gap-x-4 mt-3">
-            <button
-              type="button"
-              className="btn btn-sm"
-              disabled={page <= 1}
-              onClick={() => turn(page - 1)}
-            >
-              newer
-            </button>
-            <span className="text-quiet">
-              {page} of {pages}
-            </span>
-            <button
-              type="button"
-              className="btn btn-sm"
-              disabled={page >= pages}
-              onClick={() => turn(page + 1)}
-            >
-              older
-            </button>
-          </p>
-        )}
+        <Pages page={page} pages={pages} turn={turn} />
       </main>
     </PageFrame>
   );

@@ -5,13 +5,14 @@ export function ExportLinks() {
       <h3 className="text-small text-quiet mb-1">Export</h3>
       <ul className="flex flex-wrap gap-x-5 gap-y-1">
         {[
-          ['library.zip', 'the whole library, zip'],
-          ['machines.csv', 'a row per machine, CSV'],
-          ['parts.csv', 'a row per part, CSV'],
-          ['steady.csv', 'a row per steady state of the runs, CSV'],
+          ['exchange/library.zip', 'the whole library, zip'],
+          ['exchange/machines.csv', 'a row per machine, CSV'],
+          ['exchange/parts.csv', 'a row per part, CSV'],
+          ['exchange/steady.csv', 'a row per steady state of the runs, CSV'],
+          ['site.zip', 'pages for a web server, zip'],
         ].map(([path, words]) => (
           <li key={path}>
-            <a href={`/api/exchange/${path}`} download className="underline underline-offset-2">
+            <a href={`/api/${path}`} download className="underline underline-offset-2">
               {words}
             </a>
           </li>
@@ -20,7 +21,9 @@ export function ExportLinks() {
       <p className="text-small text-quiet mt-1">
         Serial numbers stay out. The zip takes photos along, their boxes burned in, and papers where
         that was said. CSV of the machines takes the watts at the laboratory’s caps along; CSV
-        leaves out notes, settings, curves and sweeps.
+        leaves out notes, settings, curves and sweeps. Pages are a folder for any web server: every
+        machine that has watts with its report, all levels side by side, the open data; they take a
+        few seconds for each machine.
       </p>
     </section>
   );

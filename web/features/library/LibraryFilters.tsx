@@ -143,7 +143,7 @@ function Bound({
   const wrong = text !== '' && readBound(text, UNIT_OF[field]) === undefined;
   return (
     <input
-      className={`figure input input-xs w-16 text-right ${wrong ? 'border-heat text-heat' : ''}`}
+      className={`figure input input-xs ${word.length > 4 ? 'w-20' : 'w-16'} text-right ${wrong ? 'border-heat text-heat' : ''}`}
       aria-label={label}
       aria-invalid={wrong ? true : undefined}
       title={wrong ? 'a number from 0 to 1 000 000' : undefined}

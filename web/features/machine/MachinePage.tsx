@@ -9,6 +9,7 @@ import type { HttpProblem } from '../../api/http';
 import { MachineFile, useMachineFile } from '../../documents/record/MachineFile';
 import { ConflictPanel } from '../../documents/ConflictPanel';
 import { keeperOf, onArrived } from '../../documents/keepers';
+import { useCover } from '../../documents/opinion/useCover';
 import { readOpened } from '../../documents/record/readAhead';
 import { freshMachine, isBegun, nowMade } from '../../documents/record/freshMachine';
 import { useUndoWithPlace } from './useUndoWithPlace';
@@ -19,6 +20,7 @@ import { HowToMeasure } from '../../documents/record/measure/HowToMeasure';
 import { MeasureNext } from './MeasureNext';
 import { ONE_COLUMN, useNarrow } from '../../kit/useNarrow';
 import { AnswerBar } from './AnswerBar';
+import { GuessForm } from './GuessForm';
 import { RouteLink } from './RouteLink';
 import { useProgress } from './useProgress';
 import { ReadoutPanel } from './ReadoutPanel';
@@ -105,8 +107,12 @@ export function MachinePage() {
   );
 }
 
+/** Steps that say how many watts it holds. */
+const SHOWS_ANSWER: ReadonlySet<string> = new Set(['estimate', 'runs', 'levers', 'verdict']);
+
 function FilePage() {
-  const { draft, issues, kept, machine } = useMachineFile();
+  const { draft, issues, kept, machine, made } = useMachineFile();
+  const { cover, uncover } = useCover(machine.id, made);
   const { undo, redo } = useUndoWithPlace();
   const progress = useProgress();
   const navigate = useNavigate();
@@ -160,17 +166,26 @@ function FilePage() {
           <h1 className="sr-only">
             {name}, {variant}
           </h1>
-          <Outlet />
+          {cover !== 'none' && SHOWS_ANSWER.has(pathname.split('/')[3] ?? '') ? (
+            <p className="text-quiet">It shows once the answer is uncovered.</p>
+          ) : (
+            <Outlet />
+          )}
         </main>
-        {narrow ? (
+        {narrow && cover === 'none' ? (
           <AnswerBar />
         ) : (
           <aside
             aria-label="answer"
-            className="border-l border-rule p-4 lg:overflow-y-auto no-print"
+            className={
+              narrow
+                ? 'sticky bottom-0 z-30 bg-base-100 border-t border-ink p-3 no-print'
+                : 'border-l border-rule p-4 lg:overflow-y-auto no-print'
+            }
             tabIndex={0}
           >
-            <ReadoutPanel />
+            {cover === 'none' && <ReadoutPanel />}
+            {cover === 'asks' && <GuessForm uncover={uncover} />}
           </aside>
         )}
       </div>

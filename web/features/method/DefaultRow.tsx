@@ -47,8 +47,11 @@ export function DefaultRow({
         </td>
         <td className="figure text-right py-1 whitespace-nowrap">
           {own && (
-            <span className="text-heat" title="the lab’s own">
-              own{' '}
+            <span
+              className="text-heat"
+              title={own.learned ? 'learned from the lab’s machines' : 'the lab’s own'}
+            >
+              {own.learned ? 'learned' : 'own'}{' '}
             </span>
           )}
           {short(used.value)}

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { toast } from 'sonner';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import type { UnitSystem } from '@zugluft/core/report/quantity';
@@ -34,6 +34,8 @@ export function Editions({
     enabled: made,
     retry: false,
   });
+  // a double click asks twice before the button is drawn as disabled
+  const asking = useRef(false);
   const publish = useMutation({
     mutationFn: () =>
       publishEdition(machineId, {
@@ -46,6 +48,7 @@ export function Editions({
       toast(`Edition ${number} is published`);
       await client.invalidateQueries({ queryKey: editionKeys.list(machineId) });
     },
+    onSettled: () => (asking.current = false),
   });
   const [newest] = data?.items ?? [];
   return (
@@ -56,7 +59,11 @@ export function Editions({
           type="button"
           className="btn btn-sm btn-primary"
           disabled={!ready || publish.isPending}
-          onClick={() => publish.mutate()}
+          onClick={() => {
+            if (asking.current) return;
+            asking.current = true;
+            publish.mutate();
+          }}
         >
           Publish edition {(newest?.number ?? 0) + 1}
         </button>

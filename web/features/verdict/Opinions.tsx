@@ -16,8 +16,8 @@ export interface Opinion {
 export function Opinions({ opinions, most }: { opinions: readonly Opinion[]; most: number }) {
   return (
     <ul className="space-y-2">
-      {opinions.map(({ name, note, band, watts, isMeasured }) => (
-        <li key={name} className="grid grid-cols-[5.5rem_minmax(0,1fr)_3rem] gap-x-3 items-center">
+      {opinions.map(({ name, note, band, watts, isMeasured }, i) => (
+        <li key={i} className="grid grid-cols-[5.5rem_minmax(0,1fr)_3rem] gap-x-3 items-center">
           <span>{name}</span>
           {band ? (
             <BandBar band={band} most={most} tone={isMeasured ? 'measured' : 'computed'} />

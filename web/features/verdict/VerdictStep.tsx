@@ -6,6 +6,7 @@ import type { CountedOpinion } from '@zugluft/core/compare/countedOpinion';
 import type { PointsOpinion } from '@zugluft/core/compare/pointsOpinion';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import type { PeersAnswer } from '@zugluft/core/library/peersAnswer';
+import type { Guess } from '@zugluft/core/opinion/guesses';
 import { plural } from '@zugluft/core/record/plural';
 import { readerRows } from '@zugluft/core/report/readerRows';
 import { CAUTIONS, type CautionId } from '@zugluft/core/service/cautions';
@@ -21,6 +22,7 @@ import { OnceStatus } from '../../documents/answer/OnceStatus';
 import { useOnce } from '../../documents/answer/useOnce';
 import { computeVerdict } from '../../documents/answer/workers/verdictClient';
 import { useDocument } from '../../documents/useDocument';
+import { useGuesses } from '../../documents/opinion/useGuesses';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { useLabSettings } from '../../documents/useLaboratory';
 import { Opinions, type Opinion } from './Opinions';
@@ -32,6 +34,8 @@ import { usePeers } from './usePeers';
 const PART_OF = { watts: 'text-heat', level: 'text-air' } as const;
 /** A run belongs to a cap whose level is within this of its own, dB. */
 const NEAR_DB = 1.5;
+/** Guesses that stand among the opinions, the newest. */
+const MOST_FELT = 4;
 
 /** What the figures of this machine come to, in sentences that say no more than their bands, and the report made of it. */
 export function VerdictStep() {
@@ -77,6 +81,7 @@ export function VerdictStep() {
     if (step) toast(`${by === 'undo' ? 'Undone' : 'Done again'}: ${step.label}`, { id: 'undo' });
   };
   useCommands({ undo: stepBack('undo'), redo: stepBack('redo') }, true);
+  const { data: guesses } = useGuesses(machine.id, made);
   const { data: peers } = usePeers(machine.id, cap, made, caps);
   const job = useMemo(() => (request && options ? { request, options } : null), [request, options]);
   const once = useOnce(job, computeVerdict);
@@ -100,7 +105,7 @@ export function VerdictStep() {
     hasLog: opened !== null,
     calibrationLapsed: calibration?.lapsed ?? false,
   });
-  const opinions = verdict ? opinionsOf(verdict, marks, peers) : [];
+  const opinions = verdict ? opinionsOf(verdict, marks, peers, guesses?.guesses ?? []) : [];
   return (
     <section aria-label="verdict">
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 mb-2 text-small text-quiet">
@@ -205,6 +210,21 @@ const countedRow = (counted: CountedOpinion): Opinion =>
         band: counted.band,
       };
 
+/** What somebody felt before the answer was uncovered. */
+const feltRow = ({ by, at, watts }: Guess, p50: number): Opinion => ({
+  name: 'felt',
+  note: `${by}, ${at.slice(0, 10)}, ${percentBeside(watts, p50)}`,
+  band: null,
+  watts,
+});
+
+function percentBeside(watts: number, p50: number): string {
+  const off = Math.round(100 * (watts / p50 - 1));
+  return off === 0
+    ? 'on the median'
+    : `${Math.abs(off)} % ${off > 0 ? 'above' : 'below'} the median`;
+}
+
 /** What the laboratory's own rule says; it knows no level, and its error only from runs. */
 const pointsRow = ({ watts, machines, offShare }: PointsOpinion): Opinion => ({
   name: 'points',
@@ -224,6 +244,7 @@ function opinionsOf(
   verdict: Verdict,
   marks: readonly RunMark[],
   counting: Pick<PeersAnswer, 'counted' | 'points'> | undefined,
+  guesses: readonly Guess[],
 ): Opinion[] {
   const main = verdict.at.find((a) => a.cap === verdict.cap)!;
   const both = marks.filter((m) => m.readout === 'together' && m.levelDbA !== null);
@@ -238,6 +259,10 @@ function opinionsOf(
       }
     : null;
   return [
+    ...guesses
+      .filter((g) => g.cap === verdict.cap)
+      .slice(-MOST_FELT)
+      .map((g) => feltRow(g, main.watts.p50)),
     ...(counting?.points ? [pointsRow(counting.points)] : []),
     ...(counting?.counted ? [countedRow(counting.counted)] : []),
     {
