@@ -1,6 +1,7 @@
 import { stat } from 'node:fs/promises';
 import { MAX_MEGAPIXELS } from '@zugluft/core/library/attachment';
 import { pictureOf, type Picture } from '@zugluft/core/photo/picture';
+import { focalOfExif } from '@zugluft/core/photo/focalOfExif';
 import type { Lens } from '@zugluft/core/photo/fitScale';
 import exifReader from 'exif-reader';
 import sharp, { type Metadata } from 'sharp';
@@ -8,9 +9,6 @@ import { BadInput } from './badInput';
 
 /** A file larger than this is refused before it is read. */
 const LARGEST_PHOTO = 200_000_000;
-/** Diagonal of the film that equivalent focal lengths are told for, mm. Source: CIPA DCG-001. */
-const FILM_DIAGONAL_MM = 43.27;
-const MM_OF_UNIT: Record<number, number> = { 2: 25.4, 3: 10 };
 
 /**
  * A photo as it is displayed: turned by its EXIF flag, what is transparent before white, in light.
@@ -51,7 +49,7 @@ export async function photoOfFile(file: string): Promise<{ picture: Picture; len
     const values = is16 ? new Uint16Array(data.buffer, data.byteOffset, data.length / 2) : data;
     return {
       picture: pictureOf(values, info.width, info.height),
-      lens: { focalPx: focalPx(known, Math.hypot(info.width, info.height)) },
+      lens: { focalPx: focalPx(known.exif, [info.width, info.height]) },
     };
   } catch (cause) {
     if (cause instanceof BadInput) throw cause;
@@ -59,22 +57,11 @@ export async function photoOfFile(file: string): Promise<{ picture: Picture; len
   }
 }
 
-/** Focal length in pixels, as the camera wrote it; null where it did not. */
-function focalPx({ exif, width, height }: Metadata, diagonalPx: number): number | null {
-  if (!exif) return null;
+/** Focal length in pixels, as the camera wrote it; null where it did not, or wrote it broken. */
+function focalPx(exif: Buffer | undefined, size: readonly [number, number]): number | null {
   try {
-    const { Photo } = exifReader(exif);
-    const film = Number(Photo?.FocalLengthIn35mmFilm);
-    if (film > 0) return (film / FILM_DIAGONAL_MM) * diagonalPx;
-    const mm = Number(Photo?.FocalLength);
-    const resolution = Number(Photo?.FocalPlaneXResolution);
-    const unit = MM_OF_UNIT[Number(Photo?.FocalPlaneResolutionUnit ?? 2)];
-    const full = Number(Photo?.PixelXDimension ?? Math.max(width, height));
-    if (!(mm > 0) || !(resolution > 0) || !unit) return null;
-    // what it wrote is of all its pixels; the file may have fewer
-    return ((mm * resolution) / unit) * (Math.max(width, height) / full);
+    return exif ? focalOfExif(exifReader(exif).Photo, size) : null;
   } catch {
-    // a broken block says nothing
     return null;
   }
 }

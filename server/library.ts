@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import { createAttachmentStore } from './attachments/attachmentStore';
-import { photoShelf } from './attachments/photoShelf';
+import { marksShelf, photoShelf } from './attachments/photoShelf';
+import { doPictureJob, type DoPictureJob } from './attachments/pictureJobs';
 import type { Database } from './database/openDatabase';
 import type { ComputeWatts } from './derived/computeWatts';
 import { createWattsKeeper } from './derived/wattsKeeper';
@@ -40,6 +41,7 @@ export type Library = ReturnType<typeof createLibrary>;
  * @param fitWork fits machines to their runs
  * @param inboxFolder that loggers write into; one in the data folder by default
  * @param makeReports writes reports; in this thread by default
+ * @param pictureWork measures in photos; in this thread by default
  */
 export function createLibrary(
   db: Database,
@@ -50,12 +52,14 @@ export function createLibrary(
   inboxFolder?: string,
   // what writes PDF and pictures is large, and rarely needed
   makeReports: MakeReport = async (job) => (await import('./reports/makeReport')).makeReport(job),
+  pictureWork: DoPictureJob = doPictureJob,
 ) {
   const documents = createDocumentStore(db);
   const watts = createWattsKeeper(db, documents, readCalibrationInUse(db), compute, failed);
   documents.addShelf(recordShelf(db, documents));
   documents.addShelf(unitShelf(db));
   documents.addShelf(photoShelf(db));
+  documents.addShelf(marksShelf(db));
   documents.addShelf(logShelf(db));
   documents.addShelf(runShelf(db));
   documents.addShelf(ownedShelf(db, 'plans'));
@@ -73,12 +77,13 @@ export function createLibrary(
   const list = createMachineList(db, watts);
   const calibratedMachines = readCalibratedMachines(db);
   const gatherReport = createGatherReport(documents, list, summaries, readCalibrationInUse(db));
+  const attachments = createAttachmentStore(db, documents, pictureWork);
   return {
     db,
     documents,
     history: createDocumentHistory(db, documents),
     machines: createMachineStore(db, documents),
-    attachments: createAttachmentStore(db, documents),
+    attachments,
     runs,
     summaries,
     logs,
@@ -106,6 +111,7 @@ export function createLibrary(
       await watts.stop();
       await runs.close();
       await calibrations.close();
+      await attachments.close();
       await makeReports.end?.();
       await db.close();
     },

@@ -1,6 +1,7 @@
 import { once } from 'node:events';
 import type { Server } from 'node:http';
 import { createApp } from './app';
+import type { PictureAnswer, PictureJob } from './attachments/pictureJobs';
 import { openDatabase, type Database } from './database/openDatabase';
 import { computeInThread } from './derived/computeInThread';
 import { inThread } from './derived/inThread';
@@ -42,6 +43,10 @@ export async function startServer(options: {
     options.inboxFolder,
     inThread<ReportJob, MadeReport>(
       new URL('./reports/startReportWorker.mjs', import.meta.url),
+      'later',
+    ),
+    inThread<PictureJob, PictureAnswer>(
+      new URL('./attachments/startPictureWorker.mjs', import.meta.url),
       'later',
     ),
   );

@@ -4,6 +4,7 @@ import type { DocumentKind } from './documentKind';
 import { guessesKind } from './guesses/guessesKind';
 import { labDefaultsKind } from './labDefaults/labDefaultsKind';
 import { labSettingsKind } from './labSettings/labSettingsKind';
+import { marksKind } from './marks/marksKind';
 import { openingLogKind } from './openingLog/openingLogKind';
 import { plansKind } from './plans/plansKind';
 import { photoKind } from './photo/photoKind';
@@ -17,6 +18,7 @@ export const DOCUMENT_KINDS = {
   log: openingLogKind,
   unit: unitKind,
   photo: photoKind,
+  marks: marksKind,
   run: runKind,
   plans: plansKind,
   article: articleKind,

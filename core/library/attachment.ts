@@ -51,6 +51,8 @@ export const attachment = attachmentFacts.extend({
   heightPx: z.int().nullable(),
   /** By the camera's clock, without a zone, such as `2026-03-02T10:11:12`. */
   takenAt: z.string().nullable(),
+  /** Focal length in pixels, as the camera wrote it. */
+  focalPx: z.number().nullable(),
   createdAt: z.iso.datetime(),
   putAsideAt: z.iso.datetime().nullable(),
 });

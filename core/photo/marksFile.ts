@@ -9,8 +9,9 @@ const point = z.tuple(
   'must be two numbers [x, y]',
 );
 const sizeMm = z.number('must be a number of mm').positive('must be more than 0').max(10_000);
-const heightMm = z.number('must be a number of mm').min(-200).max(200);
-const above = { aboveMm: heightMm.optional() };
+/** A height over a plane, towards the camera. */
+export const heightMmSchema = z.number('must be a number of mm').min(-200).max(200);
+const above = { aboveMm: heightMmSchema.optional() };
 const MOST_POINTS = 500;
 
 /** What lies in a picture and is known. */
@@ -67,7 +68,7 @@ export const markSchema = z
     kind: z.enum(MARK_KINDS, `must be one of ${MARK_KINDS.join(', ')}`),
     points: z.array(point).max(MOST_POINTS, `has at most ${MOST_POINTS} points`),
     /** Over the plane that is measured, towards the camera; of fins that of their tips. */
-    aboveMm: heightMm.optional(),
+    aboveMm: heightMmSchema.optional(),
     /** Of an open share: light under which it is a hole, 0 to 1 of white; found where it is absent. */
     threshold: z.number().gt(0).lt(1).optional(),
   })
@@ -83,6 +84,18 @@ export const markSchema = z
   });
 export type Mark = z.infer<typeof markSchema>;
 
+/** Tells of each id that stood before. */
+export function uniqueIds(
+  ids: readonly string[],
+  tell: (index: number, message: string) => void,
+): void {
+  const seen = new Set<string>();
+  ids.forEach((id, i) => {
+    if (seen.has(id)) tell(i, `there is another mark “${id}”`);
+    seen.add(id);
+  });
+}
+
 /** Marks of a photo with what gives its scale. Coordinates are pixels of the picture as displayed. */
 export const marksFileSchema = z
   .strictObject({
@@ -91,23 +104,16 @@ export const marksFileSchema = z
       .min(1, 'needs at least one thing of known size')
       .max(50),
     /** Height of what is measured over the plane of the references. */
-    planeMm: heightMm.optional(),
+    planeMm: heightMmSchema.optional(),
     /** One standard deviation of a click, each axis. */
     clickPx: z.number().gt(0, 'must be more than 0').max(50).optional(),
     marks: z.array(markSchema, 'must be a list of marks').max(2000),
   })
   .superRefine(({ marks }, ctx) => {
-    const seen = new Set<string>();
-    marks.forEach(({ id }, i) => {
-      if (seen.has(id)) {
-        ctx.addIssue({
-          code: 'custom',
-          path: ['marks', i, 'id'],
-          message: `there is another mark “${id}”`,
-        });
-      }
-      seen.add(id);
-    });
+    uniqueIds(
+      marks.map((m) => m.id),
+      (i, message) => ctx.addIssue({ code: 'custom', path: ['marks', i, 'id'], message }),
+    );
   });
 export type MarksFile = z.infer<typeof marksFileSchema>;
 

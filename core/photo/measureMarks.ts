@@ -48,7 +48,8 @@ type Of = (camera: Camera, points: readonly PointPx[]) => number;
 const onPlane = (camera: Camera, points: readonly PointPx[], aboveMm: number): PointMm[] =>
   points.map((p) => toPlane(camera, p, aboveMm));
 
-const UNITS: Record<Mark['kind'], MeasureUnit> = {
+/** Unit of what a mark of a kind says. */
+export const UNIT_OF_MARK: Record<Mark['kind'], MeasureUnit> = {
   length: 'mm',
   strip: 'mm',
   circle: 'mm',
@@ -73,7 +74,7 @@ export function measureMark(picture: Picture, scale: Scale, mark: Mark, planeMm:
     id: mark.id,
     value: null,
     plusMinus: null,
-    unit: UNITS[mark.kind],
+    unit: UNIT_OF_MARK[mark.kind],
     note: null,
   };
   const camera = cameraOf(scale);

@@ -6,7 +6,7 @@ import type { PointPx } from './point';
 import { toPlane, type Camera } from './camera';
 import { fitCircle } from './fitCircle';
 import { dist } from './polygon';
-import { referenceFault, referenceOf } from './references';
+import { referenceFault, referenceOf, type ReferenceFault } from './references';
 import { readOff, scaleFigure } from './readOff';
 
 /** All that the marks of a photo say. */
@@ -65,13 +65,12 @@ export function measurePhoto(
 ): Measures {
   const size = [picture.width, picture.height] as const;
   file.scale.forEach((item, i) => {
-    const { points } = referenceOf(item);
-    const k = points.findIndex((p) => !isIn(picture, p));
-    if (k >= 0) throw new MeasureFault(pointPath(item, i, k), outside(points[k]!, size));
+    const fault = referenceOutside(item, size);
+    if (fault) throw new MeasureFault(`scale.${i}.${fault.at}`, fault.message);
   });
   file.marks.forEach(({ points }, i) => {
-    const k = points.findIndex((p) => !isIn(picture, p));
-    if (k >= 0) throw new MeasureFault(`marks.${i}.points.${k}`, outside(points[k]!, size));
+    const fault = markOutside(points, size);
+    if (fault) throw new MeasureFault(`marks.${i}.${fault.at}`, fault.message);
   });
   const clickPx = file.clickPx ?? CLICK_PX;
   const scale = fitScale(file.scale, size, lens, clickPx);
@@ -85,29 +84,60 @@ export function measurePhoto(
     }
     if (progress?.(i + 1, file.marks.length) === false) break;
   }
+  return {
+    format: 'zugluft-measures',
+    formatVersion: 1,
+    scale: scaleAnswer(file.scale, size, lens, scale),
+    marks,
+  };
+}
+
+/** What is said of a scale. */
+export function scaleAnswer(
+  items: readonly ScaleItem[],
+  size: readonly [number, number],
+  lens: Lens,
+  scale: Scale,
+): Measures['scale'] {
   const notes = [
-    ...referenceNotes(file.scale, size, lens, scale),
+    ...referenceNotes(items, size, lens, scale),
     tiltNote(scale),
     scale.tiltKnown
       ? null
       : 'taken as seen straight from above: four corners of something known would show how far it is not',
   ].filter((n) => n !== null);
   return {
-    format: 'zugluft-measures',
-    formatVersion: 1,
-    scale: {
-      ...scaleFigure(scale, file.scale),
-      residualsPx: scale.residualsPx,
-      note: notes.length > 0 ? notes.join('; ') : null,
-    },
-    marks,
+    ...scaleFigure(scale, items),
+    residualsPx: scale.residualsPx,
+    note: notes.length > 0 ? notes.join('; ') : null,
   };
 }
 
-const pointPath = (item: ScaleItem, i: number, k: number): string =>
-  item.kind === 'length'
-    ? `scale.${i}.${k === 0 ? 'from' : 'to'}`
-    : `scale.${i}.${item.kind === 'rectangle' ? 'corners' : 'points'}.${k}`;
+/** Which point of a reference lies outside the picture, and in words. */
+export function referenceOutside(
+  item: ScaleItem,
+  size: readonly [number, number],
+): ReferenceFault | null {
+  const { points } = referenceOf(item);
+  const k = points.findIndex((p) => !isIn({ width: size[0], height: size[1] }, p));
+  if (k < 0) return null;
+  const at =
+    item.kind === 'length'
+      ? k === 0
+        ? 'from'
+        : 'to'
+      : `${item.kind === 'rectangle' ? 'corners' : 'points'}.${k}`;
+  return { at, message: outside(points[k]!, size) };
+}
+
+/** Which point of a mark lies outside the picture, and in words. */
+export function markOutside(
+  points: readonly PointPx[],
+  size: readonly [number, number],
+): ReferenceFault | null {
+  const k = points.findIndex((p) => !isIn({ width: size[0], height: size[1] }, p));
+  return k < 0 ? null : { at: `points.${k}`, message: outside(points[k]!, size) };
+}
 
 const outside = ([x, y]: PointPx, [w, h]: readonly [number, number]): string =>
   `(${x}, ${y}) lies outside the picture of ${w} × ${h} px`;

@@ -35,8 +35,9 @@ export function drawFigures(plan: DrawPlan, row: number, figures: DrawnFigures):
     const p = u[c * draws + row]!;
     const { inputs, name } = columns[c]!;
     for (let i = 0; i < inputs.length; i++) {
-      const { quantile, at } = inputs[i]!;
-      const value = quantile(p);
+      const { quantile, at, also } = inputs[i]!;
+      let value = quantile(p);
+      if (also) value *= Math.exp(also.logSd * normalQuantile(u[also.column * draws + row]!));
       for (let k = 0; k < at.length; k++) drawn[at[k]!] = value;
     }
     if (name === RANGE_COLUMN) factor = Math.exp(OUT_OF_RANGE * normalQuantile(p));

@@ -71,7 +71,13 @@ export interface DrawPlan {
   columns: {
     name: string;
     /** Each with the places at which it is asked for. */
-    inputs: { path: string; quantile: Spread['quantile']; at: number[] }[];
+    inputs: {
+      path: string;
+      quantile: Spread['quantile'];
+      at: number[];
+      /** Another cause by which it is multiplied: its column, and one standard deviation of its logarithm. */
+      also?: { column: number; logSd: number };
+    }[];
     relative: number;
   }[];
   /** Figures that bench runs taught: drawn from what is still possible after the fit, all together. */
@@ -130,6 +136,11 @@ export function planDraws(open: OpenCase, options: DrawOptions): DrawPlan {
   const outOfRange = notes.length > 0;
   const run = options.togetherOnly ? null : likelyRun(open, memory);
   const byGroup = new Map<string, DrawPlan['columns'][number]>();
+  const common: {
+    input: DrawPlan['columns'][number]['inputs'][number];
+    group: string;
+    relative: number;
+  }[] = [];
   const places = new Map<string, number[]>();
   data.order.forEach((path, k) => {
     const at = places.get(path);
@@ -154,10 +165,19 @@ export function planDraws(open: OpenCase, options: DrawOptions): DrawPlan {
       inputs: [],
       relative: spread.relative,
     };
-    column.inputs.push({ path: input.path, quantile: spread.quantile, at });
+    const { shared } = spread;
+    column.inputs.push({ path: input.path, quantile: shared?.ownQuantile ?? spread.quantile, at });
     byGroup.set(spread.group, column);
+    if (shared) common.push({ input: column.inputs.at(-1)!, ...shared });
+  }
+  for (const { group, relative } of common) {
+    if (!byGroup.has(group)) byGroup.set(group, { name: group, inputs: [], relative });
   }
   const columns = [...byGroup.values()];
+  const columnOf = new Map(columns.map((c, i) => [c.name, i]));
+  for (const { input, group, relative } of common) {
+    input.also = { column: columnOf.get(group)!, logSd: relative };
+  }
   if (outOfRange) columns.push({ name: RANGE_COLUMN, inputs: [], relative: OUT_OF_RANGE });
   const { draws } = options;
   // the last column chooses among what the calibration leaves possible

@@ -13,6 +13,8 @@ export interface Spread {
   at: (z: number) => number;
   /** One standard deviation over the value, near the middle. */
   relative: number;
+  /** Of a length off a photo: what it has in common with all others off that photo, and what is its own. */
+  shared?: { group: string; relative: number; ownQuantile: (probability: number) => number };
 }
 
 /** z of the 95 % quantile: ranges are 5–95 % intervals. */
@@ -135,6 +137,18 @@ export function spreadOf(input: CaseInput, lab: LabDefaults = {}): Spread | null
   }
   const normal = isShare || value <= 0 || kind === 'level';
   const log = Math.log1p(sd / Math.max(Math.abs(value), 1e-12));
+  const common = normal ? 0 : scaleShareOf(detail, sd / value);
+  if (common > 0) {
+    const own = Math.sqrt(Math.max(0, log * log - common * common));
+    return {
+      ...spread(groupOf(path, detail), sd / value, (z) => value * Math.exp(log * z)),
+      shared: {
+        group: photoGroup(detail),
+        relative: common,
+        ownQuantile: (p) => value * Math.exp(own * normalQuantile(p)),
+      },
+    };
+  }
   return spread(groupOf(path, detail), sd / Math.max(Math.abs(value), 1e-12), (z) => {
     if (!normal) return value * Math.exp(log * z);
     const x = value + sd * z;
@@ -155,6 +169,15 @@ function groupOf(path: string, detail: FigureDetail | undefined): string {
   if (detail?.origin !== 'photo' || detail.plusMinus !== undefined) {
     return path.replace(POINT, '$1.');
   }
-  const photo = detail['photo'];
-  return `photo ${typeof photo === 'string' ? photo : 'scale'}`;
+  return photoGroup(detail);
+}
+
+const photoGroup = (detail: FigureDetail | undefined): string =>
+  `photo ${typeof detail?.['photo'] === 'string' ? detail['photo'] : 'scale'}`;
+
+/** Share by which the scale of its photo may be off, at most all of its ±; 0 where it is none of a photo with marks. */
+function scaleShareOf(detail: FigureDetail | undefined, relative: number): number {
+  if (detail?.origin !== 'photo' || detail.plusMinus === undefined) return 0;
+  const share = detail['scaleShare'];
+  return typeof share === 'number' && share > 0 ? Math.log1p(Math.min(share, relative)) : 0;
 }

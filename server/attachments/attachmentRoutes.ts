@@ -1,5 +1,6 @@
 import { raw, Router, type Request, type Response } from 'express';
 import { MAX_ATTACHMENT_MB, type Attachment } from '@zugluft/core/library/attachment';
+import { photoMarksSchema } from '@zugluft/core/photo/photoMarks';
 import { z } from 'zod';
 import { expectedRevision } from '../documents/lock';
 import { writeIdOf } from '../documents/writeId';
@@ -21,6 +22,9 @@ const params = z.object({
   id: z.uuid('is not a machine’s id'),
   file: z.uuid('is not a photo’s id'),
 });
+
+const tileNumber = z.coerce.number('must be a number').int().min(0).max(1000);
+export const tileParams = z.object({ column: tileNumber, row: tileNumber });
 
 /** A name that means nothing to a shell or a folder. */
 const safeName = (name: string) =>
@@ -88,6 +92,21 @@ export function attachmentRoutes(store: AttachmentStore): Router {
   router.get('/:file/small', async (req, res) => {
     const bytes = await store.small(...both(req));
     res.set('Cache-Control', 'private, max-age=31536000, immutable').type('image/webp').send(bytes);
+  });
+
+  // its bytes never change, so that they can be kept for good
+  router.get('/:file/view', async (req, res) => {
+    const { row, bytes } = await store.view(...both(req));
+    keepFor(res, row.sha256).type('image/webp').send(bytes);
+  });
+
+  router.get('/:file/tiles/:column/:row', async (req, res) => {
+    const { row, bytes } = await store.tile(...both(req), parse(tileParams, req.params));
+    keepFor(res, row.sha256).type('image/jpeg').send(Buffer.from(bytes));
+  });
+
+  router.post('/:file/measures', async (req, res) => {
+    res.json(await store.measure(...both(req), parse(photoMarksSchema, req.body)));
   });
 
   return router;

@@ -16,15 +16,28 @@ import { found } from '../machines/machineRows';
 import { parse } from '../security/parse';
 import { Problem } from '../security/problem';
 import { createFileFolder } from './fileFolder';
+import type { KeptMeasures } from '@zugluft/core/photo/measureKept';
+import type { PhotoMarks } from '@zugluft/core/photo/photoMarks';
 import { burnCovers, cleanPhoto, thumbnail, typeByContent } from './imageWork';
+import { doPictureJob, type DoPictureJob } from './pictureJobs';
 
 const PAGE_SIZE = 100;
+/** Longer side of a photo on a screen on which it is measured. */
+const VIEW_PX = 2560;
 /** Longer side of a photo in a guide. */
 const READING_PX = 1280;
 
 export type AttachmentStore = ReturnType<typeof createAttachmentStore>;
 
 const coversOf = (row: AttachmentRow) => JSON.parse(row.covers) as Cover[];
+
+/** @throws Problem 422 where it is a paper */
+function photoOnly(row: Attachment): Attachment {
+  if (row.type === 'application/pdf') {
+    throw new Problem(422, 'No photo', 'only photos are measured, no papers');
+  }
+  return row;
+}
 
 export function toAttachment(row: AttachmentRow): Attachment {
   return {
@@ -39,6 +52,7 @@ export function toAttachment(row: AttachmentRow): Attachment {
     widthPx: row.widthPx,
     heightPx: row.heightPx,
     takenAt: row.takenAt,
+    focalPx: row.focalPx,
     caption: row.caption,
     covers: coversOf(row),
     exported: row.exported,
@@ -54,8 +68,13 @@ export function toAttachment(row: AttachmentRow): Attachment {
  *
  * @param db an open library
  * @param documents the store, for what people say of a photo
+ * @param pictureWork works on full pixels; in this thread by default
  */
-export function createAttachmentStore(db: Database, documents: DocumentStore) {
+export function createAttachmentStore(
+  db: Database,
+  documents: DocumentStore,
+  pictureWork: DoPictureJob = doPictureJob,
+) {
   const { Attachment: Rows, Machine } = db.models;
   const folder = createFileFolder(db.folder);
   // decoding takes much memory and both cores: one at a time
@@ -105,7 +124,12 @@ export function createAttachmentStore(db: Database, documents: DocumentStore) {
       machineId: string,
       bytes: Uint8Array,
       about: { name: string; path: string },
-      given: { id?: string; takenAt?: string | null; facts?: Partial<AttachmentFacts> } = {},
+      given: {
+        id?: string;
+        takenAt?: string | null;
+        focalPx?: number | null;
+        facts?: Partial<AttachmentFacts>;
+      } = {},
     ): Promise<Attachment> {
       if (!bytes.length) throw new Problem(422, 'Empty', 'the file is empty');
       const type = typeByContent(bytes);
@@ -126,7 +150,7 @@ export function createAttachmentStore(db: Database, documents: DocumentStore) {
         ...about,
       });
       const clean = paper
-        ? { bytes, widthPx: null, heightPx: null, takenAt: null }
+        ? { bytes, widthPx: null, heightPx: null, takenAt: null, focalPx: null }
         : await oneByOne(() => cleanPhoto(bytes, type));
       const sha256 = await folder.keep(clean.bytes);
       if (!paper) await smallOf(sha256, facts.covers);
@@ -152,6 +176,7 @@ export function createAttachmentStore(db: Database, documents: DocumentStore) {
             widthPx: clean.widthPx,
             heightPx: clean.heightPx,
             takenAt: given.takenAt ?? clean.takenAt,
+            focalPx: given.focalPx ?? clean.focalPx,
             covers: JSON.stringify(covers),
             putAsideAt: null,
             ...rest,
@@ -220,6 +245,51 @@ export function createAttachmentStore(db: Database, documents: DocumentStore) {
         throw new Problem(404, 'No picture', 'a paper has no small picture');
       }
       return smallOf(row.sha256, row.covers);
+    },
+
+    /** A picture of a photo that fits a screen, without its boxes: for the lab's own eyes. */
+    async view(machineId: string, id: string): Promise<{ row: Attachment; bytes: Buffer }> {
+      const row = photoOnly(toAttachment(await rowOf(machineId, id)));
+      const bytes = await folder.small(`${row.sha256}-view.webp`, () =>
+        oneByOne(async () => thumbnail(await folder.read(row.sha256), [], VIEW_PX)),
+      );
+      return { row, bytes };
+    },
+
+    /** A piece of a photo at its full size, without its boxes. */
+    async tile(
+      machineId: string,
+      id: string,
+      at: { column: number; row: number },
+    ): Promise<{ row: Attachment; bytes: Uint8Array }> {
+      const row = photoOnly(toAttachment(await rowOf(machineId, id)));
+      const { sha256 } = row;
+      const done = await pictureWork({ do: 'tile', file: folder.pathOf(sha256), sha256, ...at });
+      if (!('tile' in done) || !done.tile) {
+        throw new Problem(404, 'No such piece', 'the photo ends before it');
+      }
+      return { row, bytes: done.tile };
+    },
+
+    /** Measures what is marked in a photo. */
+    async measure(machineId: string, id: string, marks: PhotoMarks): Promise<KeptMeasures> {
+      const { sha256, widthPx, heightPx, focalPx } = photoOnly(
+        toAttachment(await rowOf(machineId, id)),
+      );
+      const done = await pictureWork({
+        do: 'measure',
+        file: folder.pathOf(sha256),
+        sha256,
+        size: [widthPx!, heightPx!],
+        lens: { focalPx },
+        marks,
+      });
+      if (!('measures' in done)) throw new Error('the thread of pictures answered something else');
+      return done.measures;
+    },
+
+    async close(): Promise<void> {
+      await pictureWork.end?.();
     },
 
     /** A picture of a photo for a guide: large enough to be read, boxes burned in. */

@@ -1,3 +1,4 @@
+import { focalOfExif } from '@zugluft/core/photo/focalOfExif';
 import exifReader from 'exif-reader';
 import { MAX_MEGAPIXELS, type AttachmentType, type Cover } from '@zugluft/core/library/attachment';
 import sharp, { type Sharp } from 'sharp';
@@ -23,17 +24,19 @@ export function typeByContent(bytes: Uint8Array): AttachmentType | null {
   return null;
 }
 
-/** When the camera took it, by its own clock; null where it does not say. */
-function takenAt(exif: Buffer | undefined): string | null {
-  if (!exif) return null;
+/** What the camera wrote beside the picture; a broken block says nothing and is dropped with the rest. */
+function readExif(exif: Buffer | undefined): ReturnType<typeof exifReader> | null {
   try {
-    const { Photo, Image } = exifReader(exif);
-    const at = Photo?.DateTimeOriginal ?? Image?.DateTime;
-    return at instanceof Date && !Number.isNaN(at.getTime()) ? at.toISOString().slice(0, 19) : null;
+    return exif ? exifReader(exif) : null;
   } catch {
-    // a broken block says nothing; it is dropped with the rest
     return null;
   }
+}
+
+/** When the camera took it, by its own clock; null where it does not say. */
+function takenAt(exif: ReturnType<typeof exifReader> | null): string | null {
+  const at = exif?.Photo?.DateTimeOriginal ?? exif?.Image?.DateTime;
+  return at instanceof Date && !Number.isNaN(at.getTime()) ? at.toISOString().slice(0, 19) : null;
 }
 
 const refused = (why: string) => new Problem(422, 'No picture', why);
@@ -50,6 +53,8 @@ export interface CleanPhoto {
   widthPx: number;
   heightPx: number;
   takenAt: string | null;
+  /** Focal length in pixels, as the camera wrote it: what is measured in the photo needs it. */
+  focalPx: number | null;
 }
 
 /**
@@ -74,11 +79,13 @@ export async function cleanPhoto(bytes: Uint8Array, type: AttachmentType): Promi
   try {
     const image = sharp(bytes, { limitInputPixels: MAX_MEGAPIXELS * 1e6, failOn: 'error' });
     const { data, info } = await asFile(image.rotate(), type).toBuffer({ resolveWithObject: true });
+    const exif = readExif(known.exif);
     return {
       bytes: data,
       widthPx: info.width,
       heightPx: info.height,
-      takenAt: takenAt(known.exif),
+      takenAt: takenAt(exif),
+      focalPx: focalOfExif(exif?.Photo, [info.width, info.height]),
     };
   } catch {
     throw refused('the picture is broken and cannot be read');

@@ -36,3 +36,19 @@ export function photoShelf(db: Database): Shelf<'photo'> {
     answer: async ({ id }, transaction) => toAttachment(await row(id, transaction)),
   };
 }
+
+/** What marks in photos need of the server: the photo. */
+export function marksShelf(db: Database): Shelf<'marks'> {
+  return {
+    kind: 'marks',
+    aside: false,
+    async owner(id, transaction) {
+      const within = transaction ? { transaction } : {};
+      const { type } = found(await db.models.Attachment.findByPk(id, within), 'photo or paper');
+      if (type === 'application/pdf') {
+        throw new Problem(422, 'No photo', 'only photos are measured, no papers');
+      }
+    },
+    answer: async ({ value }) => value,
+  };
+}

@@ -61,6 +61,7 @@ export class AttachmentRow extends Model<
   declare widthPx: number | null;
   declare heightPx: number | null;
   declare takenAt: string | null;
+  declare focalPx: CreationOptional<number | null>;
   declare caption: string;
   declare covers: string;
   declare exported: boolean;
@@ -285,6 +286,7 @@ export function defineModels(sequelize: Sequelize): Models {
       widthPx: { type: DataTypes.INTEGER, allowNull: true },
       heightPx: { type: DataTypes.INTEGER, allowNull: true },
       takenAt: { type: DataTypes.STRING(30), allowNull: true },
+      focalPx: { type: DataTypes.FLOAT, allowNull: true },
       caption: { type: DataTypes.STRING(500), allowNull: false },
       covers: { type: DataTypes.TEXT, allowNull: false },
       exported: { type: DataTypes.BOOLEAN, allowNull: false },

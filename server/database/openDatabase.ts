@@ -16,6 +16,7 @@ import * as runs from './migrations/0011-runs';
 import * as calibrations from './migrations/0012-calibrations';
 import * as logLayouts from './migrations/0013-log-layouts';
 import * as editions from './migrations/0014-editions';
+import * as focalLengths from './migrations/0015-focal-lengths';
 import { defineModels, type Models } from './models';
 import { createWriteQueue, type WriteQueue } from './writeQueue';
 
@@ -35,6 +36,7 @@ const MIGRATIONS: { name: string; up: (query: QueryInterface) => Promise<void> }
   { name: '0012-calibrations', up: calibrations.up },
   { name: '0013-log-layouts', up: logLayouts.up },
   { name: '0014-editions', up: editions.up },
+  { name: '0015-focal-lengths', up: focalLengths.up },
 ];
 
 /** An open library; its writes go through one queue. */

@@ -415,6 +415,28 @@ test('photos go out with their boxes burned in and come back once; papers only w
     .set('If-Match', '"2"')
     .send({ ...facts, looked: true })
     .expect(200);
+  const marks = {
+    references: [{ what: 'ruler', item: { kind: 'length', from: [1, 1], to: [71, 1], mm: 70 } }],
+    marks: [
+      {
+        mark: {
+          id: 'a',
+          kind: 'length',
+          points: [
+            [1, 1],
+            [41, 1],
+          ],
+        },
+        figure: 'fans.fan.impellerDiameterMm',
+      },
+    ],
+  };
+  await call()
+    .put(`/api/documents/marks/${photo.id}`)
+    .set('If-Match', '"0"')
+    .send({ value: marks })
+    .expect(200);
+  await library().models.Attachment.update({ focalPx: 91.5 }, { where: { id: photo.id } });
   const zip = await download('/api/exchange/library.zip');
   const files = Object.keys(unzipSync(zip)).filter((f) => f.startsWith('photos/'));
   expect(files).toEqual([expect.stringMatching(/^photos\/.*\/001\.png$/)]);
@@ -441,6 +463,8 @@ test('photos go out with their boxes burned in and come back once; papers only w
   expect(await other.models.Attachment.count()).toBe(1);
   const back = (await other.models.Attachment.findOne())!;
   expect(back).toMatchObject({ id: photo.id, path: 'fans.fan', caption: 'label', covers: '[]' });
+  expect(back.focalPx).toBe(91.5);
+  expect((await opened.documents.read('marks', photo.id)).value).toEqual(marks);
   await other.close();
   // a photo that was tampered with is named, its machine taken
   const broken = unzipSync(zip);

@@ -127,7 +127,7 @@ export async function writeLibraryZip(
   const { add, drained } = zip;
   const addPhotos = async (machineId: string, folder: string) => {
     const entries: object[] = [];
-    for (const { id, path, name, caption, takenAt, type } of await attachments.exported(
+    for (const { id, path, name, caption, takenAt, focalPx, type } of await attachments.exported(
       machineId,
     )) {
       if (out.destroyed) return entries;
@@ -135,7 +135,17 @@ export async function writeLibraryZip(
       const { bytes } = await attachments.copy(machineId, id);
       // photos are packed already
       zip.addPacked(file, bytes);
-      entries.push({ file, id, path, name, caption, takenAt });
+      const marks = await documents.find('marks', id).catch(() => null);
+      entries.push({
+        file,
+        id,
+        path,
+        name,
+        caption,
+        takenAt,
+        ...(focalPx === null ? {} : { focalPx }),
+        ...(marks?.revision ? { marks: marks.value } : {}),
+      });
       await drained();
     }
     return entries;

@@ -143,17 +143,27 @@ export function createImporter(
   /** Photos and papers of a candidate that are not here yet; one that cannot be taken is named and left out. */
   const addAttachments = async (candidate: Candidate, item: ImportItem, asNew: boolean) => {
     item.photos = 0;
-    for (const { id, file, path, name, caption, takenAt, read } of candidate.attachments ?? []) {
+    for (const photo of candidate.attachments ?? []) {
+      const { id, file, path, name, caption, takenAt, focalPx } = photo;
       const known = await attachments.knows(id);
       if (known && !asNew) continue;
       try {
-        await attachments.add(
+        const added = await attachments.add(
           item.machineId!,
-          await read(),
+          await photo.read(),
           { name, path },
-          { takenAt, facts: { caption, exported: true, looked: true }, ...(known ? {} : { id }) },
+          {
+            takenAt,
+            focalPx,
+            facts: { caption, exported: true, looked: true },
+            ...(known ? {} : { id }),
+          },
         );
         item.photos++;
+        if (photo.marks !== undefined) {
+          const marks = documents.accept('marks', photo.marks, 'marks');
+          await documents.write('marks', added.id, 0, marks, { note: 'imported' });
+        }
       } catch (cause) {
         item.reasons.push({ path: file, message: (cause as Error).message });
       }

@@ -87,6 +87,9 @@ const attachmentEntry = z.object({
   name: z.string().min(1).max(200),
   caption: z.string().max(500),
   takenAt: z.string().max(30).nullable(),
+  focalPx: z.number().positive().max(1e6).nullable().default(null),
+  /** What is marked in it; what cannot be taken is named and left out. */
+  marks: z.unknown().optional(),
 });
 
 /** Kinds that travel beside a record as files of their own. */

@@ -62,6 +62,37 @@ export function recordShelf(db: Database, documents: DocumentStore): Shelf<'reco
     }
   };
 
+  /** Marks of its photos follow the new names of the parts that they measure. */
+  const carryToMarks = async (
+    now: KeptDocument<CaseRecord>,
+    before: KeptDocument<CaseRecord>,
+    transaction: Transaction,
+  ) => {
+    const renamed = PART_LISTS.flatMap((list) =>
+      [...renamedParts(before.value[list] ?? [], now.value[list] ?? [])].map(
+        ([from, to]) => [`${list}.${from}.`, `${list}.${to}.`] as const,
+      ),
+    );
+    if (renamed.length === 0) return;
+    const photos = await db.models.Attachment.findAll({
+      where: { machineId: now.id },
+      attributes: ['id'],
+      transaction,
+    });
+    for (const { id } of photos) {
+      const kept = await documents.find('marks', id, transaction);
+      if (!kept?.revision) continue;
+      const named = (figure: string | null) => {
+        const [from, to] = renamed.find(([old]) => figure?.startsWith(old)) ?? [];
+        return figure && from && to ? to + figure.slice(from.length) : figure;
+      };
+      const marks = kept.value.marks.map((m) => ({ ...m, figure: named(m.figure) }));
+      const value = { ...kept.value, marks };
+      if (sameValue(value, kept.value)) continue;
+      await documents.put(kept, { value }, { note: 'a part has another name' }, transaction);
+    }
+  };
+
   return {
     kind: 'record',
     aside: true,
@@ -73,6 +104,7 @@ export function recordShelf(db: Database, documents: DocumentStore): Shelf<'reco
     listed: (now, before, transaction) => listMachine(db, now, before, transaction),
     async changed(now, before, transaction) {
       await carryToPhotos(now, before, transaction);
+      await carryToMarks(now, before, transaction);
       await carryToSiblings(now, before, transaction);
     },
     answer: (now, transaction) => machineAnswer(db, now, transaction),

@@ -13,6 +13,8 @@ import {
   unit,
 } from '@zugluft/core/library/answers';
 import { attachment } from '@zugluft/core/library/attachment';
+import { keptMeasures } from '@zugluft/core/library/measuresAnswer';
+import { photoMarksSchema } from '@zugluft/core/photo/photoMarks';
 import { KIND_NAMES } from '@zugluft/core/documents/kinds';
 import { labDefaultsKind } from '@zugluft/core/documents/labDefaults/labDefaultsKind';
 import { labSettingsKind } from '@zugluft/core/documents/labSettings/labSettingsKind';
@@ -186,6 +188,13 @@ export const ROUTES: readonly RouteDescription[] = [
   get(`${A}/{file}/content`, 'The photo as it is kept, boxes apart', 'image/*'),
   get(`${A}/{file}/copy`, 'A copy with its boxes burned in', 'image/*'),
   get(`${A}/{file}/small`, 'A small picture', 'image/webp'),
+  get(`${A}/{file}/view`, 'The photo as large as a screen, boxes apart', 'image/webp'),
+  get(
+    `${A}/{file}/tiles/{column}/{row}`,
+    'A piece of 512 px at full size, boxes apart',
+    'image/jpeg',
+  ),
+  post(`${A}/{file}/measures`, 'What its marks measure', keptMeasures, photoMarksSchema),
   { ...get(R, 'Runs on the bench', runPage), query: runListQuery },
   { ...post(R, 'A new run', keptRun, runSchema), status: 201 },
   {

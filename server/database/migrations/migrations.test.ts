@@ -227,6 +227,26 @@ test('0014: a library that was there publishes editions, each of its number once
   await db.close();
 });
 
+test('0015: photos from before have no focal length, those that come may', async () => {
+  const photo = (db: Database, id: string, more: [names: string, values: string]) =>
+    run(
+      db,
+      `INSERT INTO attachments (id, machineId, revision, path, name, type, sha256, bytes, caption, covers, exported, looked, createdAt, updatedAt${more[0]})
+       VALUES ('${id}', 'm', 1, '', 'a.jpg', 'image/jpeg', '0', 9, 'before', '[]', 1, 1, '${AT}', '${AT}'${more[1]})`,
+    );
+  const db = await upgraded('0014-editions', async (old) => {
+    await machineRows(old);
+    await photo(old, 'p', ['', '']);
+  });
+  await photo(db, 'q', [', focalPx', ', 3000.5']);
+  const rows = await db.models.Attachment.findAll({ order: ['id'] });
+  expect(rows.map((r) => [r.id, r.caption, r.focalPx])).toEqual([
+    ['p', 'before', null],
+    ['q', 'before', 3000.5],
+  ]);
+  await db.close();
+});
+
 test('0007 and 0008: changes of settings and defaults become revisions of one document each; the library goes on', async () => {
   const db = await upgraded('0007-lab-settings', async (old) => {
     await laterMachine(old);
