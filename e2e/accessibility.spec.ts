@@ -17,7 +17,10 @@ for (const theme of ['chalk', 'dim'] as const) {
     const check = async (view: string) => {
       for (const size of [WIDE, NARROW]) {
         await page.setViewportSize(size);
-        const { violations } = await new AxeBuilder({ page }).analyze();
+        const axe = new AxeBuilder({ page });
+        // all but its colours is the same on a dim screen
+        if (theme === 'dim') axe.withRules(['color-contrast', 'link-in-text-block']);
+        const { violations } = await axe.analyze();
         for (const v of violations) {
           faults.push(
             `${view}, ${size.width} px: ${v.id}: ${v.nodes
@@ -129,7 +132,17 @@ for (const theme of ['chalk', 'dim'] as const) {
     await photo.click();
     await expect(page.getByRole('dialog').getByRole('img')).toBeVisible();
     await check('a photo large');
-    await page.keyboard.press('Escape');
+    await page.keyboard.press('m');
+    const pane = page.getByTestId('photo-pane');
+    await pane.focus();
+    await page.keyboard.press('r');
+    for (let i = 0; i < 4; i++) await page.keyboard.press('Enter');
+    await page.keyboard.press('l');
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('ArrowRight');
+    await page.keyboard.press('Enter');
+    await expect(page.getByTestId('marks').getByRole('listitem')).toHaveCount(1);
+    await check('measuring in a photo');
     await page.goto('/house-rules');
     await expect(page.getByRole('radio').first()).toBeVisible();
     await check('house rules');

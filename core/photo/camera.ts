@@ -54,6 +54,16 @@ export function toSpace(
   return [x, y, distanceMm - aboveMm * norm + p * x + q * y];
 }
 
+/** The foot on the reference plane of a point of a plane over it: axes of planes begin where the optical axis meets each. */
+export function footOf(
+  { slopeX: p, slopeY: q }: Camera,
+  [a, b]: PointMm,
+  aboveMm: number,
+): PointMm {
+  const along = Math.hypot(1, p);
+  return [a - (aboveMm * Math.hypot(p, q, 1) * p) / along, b - (aboveMm * q) / along];
+}
+
 /** The place in the picture of a point of a plane, the reverse of {@link toPlane}. */
 export function toPixel(camera: Camera, point: PointMm, aboveMm = 0): PointPx {
   const [x, y, z] = toSpace(camera, point, aboveMm);

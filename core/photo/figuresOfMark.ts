@@ -27,10 +27,27 @@ const USUAL: Record<MarkKind, readonly string[]> = {
   path: ['heatPipes.*.lengthMm'],
   fins: ['finStacks.*.finCount'],
   openShare: ['vents.*.openShare'],
-  area: [],
+  area: [
+    'finStacks.*.widthMm',
+    'plates.*.widthMm',
+    'dies.*.widthMm',
+    'vents.*.widthMm',
+    'pads.*.widthMm',
+    'shell.widthMm',
+  ],
   angle: [],
 };
 const LENGTHS: ReadonlySet<MarkKind> = new Set(['length', 'strip', 'circle', 'path']);
+
+/** What the other side of four corners is called where the first is a width. */
+const OTHER_SIDE: Readonly<Record<string, string>> = {
+  'finStacks.*.widthMm': 'depthMm',
+  'plates.*.widthMm': 'lengthMm',
+  'dies.*.widthMm': 'lengthMm',
+  'vents.*.widthMm': 'lengthMm',
+  'pads.*.widthMm': 'lengthMm',
+  'shell.widthMm': 'depthMm',
+};
 
 /** Fields of the record that a mark of a kind can be of, the usual ones first. */
 export function fieldsOfMark(kind: MarkKind): Field[] {
@@ -44,7 +61,7 @@ export function fieldsOfMark(kind: MarkKind): Field[] {
 
 /**
  * The figures that a mark tells of what it is of: that which it was made for, and what it tells besides (fins their thickness, a path
- * its bends). None where it has no value, or cannot be of such a figure.
+ * its bends, four corners their other side). None where it has no value, or cannot be of such a figure.
  */
 export function figuresOfMark(
   path: string,
@@ -59,6 +76,14 @@ export function figuresOfMark(
     ...rounded(value, plusMinus),
   });
   const part = path.slice(0, path.lastIndexOf('.'));
+  if (kind === 'area') {
+    const [width, length] = measured.sidesMm ?? [];
+    if (!width || !length) return [];
+    return [
+      figure(path, width.value, width.plusMinus),
+      figure(`${part}.${OTHER_SIDE[field.at]!}`, length.value, length.plusMinus),
+    ];
+  }
   const out = [figure(path, measured.value, measured.plusMinus ?? 0)];
   if (kind === 'fins' && typeof measured.thicknessMm === 'number') {
     // half of what the light spreads over

@@ -78,7 +78,7 @@ function measured(
   if (!picture && needsLight(mark.kind)) return none(null);
   try {
     const blank = { width: size[0], height: size[1], light: new Uint16Array(0) };
-    return measureMark(picture ?? blank, scale, mark, planeMm);
+    return measureMark(picture ?? blank, scale, mark, planeMm, true);
   } catch (cause) {
     if (!(cause instanceof MarkFault)) throw cause;
     faults.push({ path: `${path}.points`, message: cause.message });

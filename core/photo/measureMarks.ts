@@ -1,6 +1,6 @@
 import { bendsOf } from './bends';
 import { mmPerPx, tiltDeg, toPixel, toPlane, type Camera } from './camera';
-import { countFins } from './countFins';
+import { countFins, type FinPlace } from './countFins';
 import { finProfile } from './finProfile';
 import { fitCircle } from './fitCircle';
 import { cameraOf, type Scale } from './fitScale';
@@ -32,11 +32,16 @@ export interface Measured {
   /** Of a path: how often it turns by more than ten degrees. */
   bends?: number;
   bendDeg?: number[];
+  /** Of an area with four corners: its mean width, from the first corner to the second, and its mean length. */
+  sidesMm?: { value: number; plusMinus: number }[];
   /** Of an open share. */
   holes?: number;
   holeMm?: number | null;
   threshold?: number;
-  /** Where it was found, px: edges of a strip, fins of a line. */
+  /** Of fins, where asked for: light along the line from end to end, and where each fin is, as a share of it. */
+  profile?: number[];
+  ticks?: { share: number; is: FinPlace['is'] }[];
+  /** Where it was found, px: edges of a strip, fins of a line, the rim of a circle. */
   found?: PointPx[];
 }
 
@@ -66,9 +71,16 @@ export const UNIT_OF_MARK: Record<Mark['kind'], MeasureUnit> = {
  * @param picture its light: strips, fins and holes are found in it
  * @param scale of the picture
  * @param planeMm height of what is measured over the plane of the references
+ * @param withProfile of fins, the light along their line too
  * @throws MarkFault where its points cannot be measured
  */
-export function measureMark(picture: Picture, scale: Scale, mark: Mark, planeMm: number): Measured {
+export function measureMark(
+  picture: Picture,
+  scale: Scale,
+  mark: Mark,
+  planeMm: number,
+  withProfile = false,
+): Measured {
   const above = planeMm + (mark.aboveMm ?? 0);
   const blank: Measured = {
     id: mark.id,
@@ -94,7 +106,11 @@ export function measureMark(picture: Picture, scale: Scale, mark: Mark, planeMm:
       return { ...blank, ...read(mark.points, lengthOf(above)), ...bendsAt(camera, mark, above) };
     case 'area': {
       const area: Of = (c, p) => Math.abs(signedArea(onPlane(c, p, above)));
-      return { ...blank, ...read(mark.points, area) };
+      const sides =
+        mark.points.length === 4
+          ? { sidesMm: [0, 1].map((k) => read(mark.points, sideOf(above, k))) }
+          : {};
+      return { ...blank, ...read(mark.points, area), ...sides };
     }
     case 'angle':
       return { ...blank, ...read(mark.points, angleOf(above)) };
@@ -103,7 +119,7 @@ export function measureMark(picture: Picture, scale: Scale, mark: Mark, planeMm:
     case 'strip':
       return { ...blank, ...strip(picture, scale, mark, above) };
     case 'fins':
-      return { ...blank, ...fins(picture, camera, scale, mark, above) };
+      return { ...blank, ...fins(picture, camera, scale, mark, above, withProfile) };
     case 'openShare':
       return { ...blank, ...share(picture, camera, scale, mark, above) };
   }
@@ -114,6 +130,15 @@ const lengthOf =
   (camera, points) => {
     const at = onPlane(camera, points, above);
     return at.slice(1).reduce((sum, p, i) => sum + dist(at[i]!, p), 0);
+  };
+
+/** Mean of two opposite sides of four corners. */
+const sideOf =
+  (above: number, first: number): Of =>
+  (camera, points) => {
+    const at = onPlane(camera, points, above);
+    const side = (k: number) => dist(at[k]!, at[(k + 1) % 4]!);
+    return (side(first) + side(first + 2)) / 2;
   };
 
 /** Between the arms from the second point, 0 to 180°. */
@@ -130,6 +155,9 @@ function bendsAt(camera: Camera, mark: Mark, above: number) {
   return { bends: bends.length, bendDeg: bends.map((b) => Math.round(Math.abs(b.turnDeg))) };
 }
 
+/** Places by which the rim of a circle is told. */
+const RIM_POINTS = 36;
+
 function circle(scale: Scale, mark: Mark, above: number): Partial<Measured> {
   const of: Of = (camera, points) => {
     const found = fitCircle(onPlane(camera, points, above));
@@ -144,9 +172,14 @@ function circle(scale: Scale, mark: Mark, above: number): Partial<Measured> {
   const off = at.map((p) => Math.abs(Math.hypot(p[0] - found.x, p[1] - found.y) - found.radius));
   const px = mmPerPx(camera, mark.points[0]!, above);
   const worst = Math.max(...off) / px;
+  const rim = Array.from({ length: RIM_POINTS }, (_, i): PointMm => {
+    const turn = (2 * Math.PI * i) / RIM_POINTS;
+    return [found.x + found.radius * Math.cos(turn), found.y + found.radius * Math.sin(turn)];
+  });
   return {
     value,
     plusMinus,
+    found: rim.map((p) => toPixel(camera, p, above)),
     note:
       worst > 4 * scale.clickPx
         ? `one of its points lies ${worst.toFixed(0)} px off the circle`
@@ -180,18 +213,21 @@ function fins(
   scale: Scale,
   mark: Mark,
   above: number,
+  withProfile: boolean,
 ): Partial<Measured> {
   const [a, b] = onPlane(camera, mark.points, above) as [PointMm, PointMm];
   if (dist(mark.points[0]!, mark.points[1]!) < 12)
     throw new MarkFault('the line is too short to count along');
   const profile = finProfile(picture, camera, a, b, above);
   const count = countFins(profile);
+  const drawn = withProfile ? { profile: thinned(profile.light) } : {};
   if ('why' in count) {
     // mm a pixel is distance over focal length
     const fromMm = camera.focalPx * (FINEST_PITCH_MM / ENOUGH_PX);
     const at = mmPerPx(camera, mark.points[0]!, above) * camera.focalPx;
     const near = Math.max(50, Math.round(Math.min(fromMm, 0.6 * at) / 10) * 10);
     return {
+      ...drawn,
       pitchMm: null,
       note:
         count.why === 'fine'
@@ -202,7 +238,12 @@ function fins(
   const ends = readOff(scale, mark.points, lengthOf(above), 0);
   const shareOff = ends.scalePlusMinus / ends.value;
   const e = [(b[0] - a[0]) / dist(a, b), (b[1] - a[1]) / dist(a, b)] as const;
+  const longMm = dist(a, b);
   return {
+    ...drawn,
+    ...(withProfile
+      ? { ticks: count.places.map((p) => ({ share: p.atMm / longMm, is: p.is })) }
+      : {}),
     value: count.count,
     plusMinus: count.plusMinus,
     pitchMm: count.pitchMm,
@@ -214,6 +255,21 @@ function fins(
       .filter((p) => p.is !== 'missing')
       .map((p) => toPixel(camera, [a[0] + e[0] * p.atMm, a[1] + e[1] * p.atMm], above)),
   };
+}
+
+/** A drawing has no more points than this. */
+const DRAWN_POINTS = 600;
+
+/** Means over stretches, each to three digits: as much as a drawing shows. */
+function thinned(light: Float64Array): number[] {
+  const n = Math.min(DRAWN_POINTS, light.length);
+  return Array.from({ length: n }, (_, i) => {
+    const from = Math.floor((i * light.length) / n);
+    const to = Math.floor(((i + 1) * light.length) / n);
+    let sum = 0;
+    for (let k = from; k < to; k++) sum += light[k]!;
+    return Math.round((1000 * sum) / (to - from)) / 1000;
+  });
 }
 
 function share(

@@ -72,6 +72,8 @@ async function addresses() {
     kind: 'record',
     key: 'fans.psi',
     table: 'machines',
+    column: '0',
+    row: '0',
   };
   return (path: string) =>
     path

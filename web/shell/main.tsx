@@ -142,6 +142,12 @@ const router = createBrowserRouter([
             }),
           },
           {
+            path: 'photos/:photo',
+            lazy: async () => ({
+              Component: (await import('../features/measure/MeasurePage')).MeasurePage,
+            }),
+          },
+          {
             path: 'run-sheet',
             lazy: async () => ({
               Component: (await import('../features/runs/RunSheetPage')).RunSheetPage,

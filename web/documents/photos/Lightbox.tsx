@@ -1,5 +1,6 @@
 import { ChevronLeft, ChevronRight, X } from 'lucide-react';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { useNavigate } from 'react-router';
 import { isPaper, type Attachment } from '../../api/attachments';
 import { Kbd } from '../../kit/Kbd';
 import { ConflictPanel } from '../ConflictPanel';
@@ -61,6 +62,12 @@ export function Lightbox({
     { label, revision: view?.revision ?? attachment.revision },
     flush,
   );
+  const navigate = useNavigate();
+  const measure = () => {
+    if (paper) return;
+    close();
+    void navigate(`/machines/${attachment.machineId}/photos/${attachment.id}`);
+  };
   const look = () => change({ looked: !facts.looked, ...(facts.looked ? {} : { exported: true }) });
   const onKey = (e: KeyboardEvent) => {
     if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'z') {
@@ -76,6 +83,7 @@ export function Lightbox({
       c: addBox,
       l: look,
       z: () => setActual((x) => !x),
+      m: measure,
       d: () => void saveCopy(),
       Delete: () => void putAside(),
     };
@@ -156,6 +164,11 @@ export function Lightbox({
                 onClick={() => setActual((x) => !x)}
               >
                 {actual ? 'Fit' : 'Full size'} <Kbd>z</Kbd>
+              </button>
+            )}
+            {!paper && (
+              <button type="button" className="btn btn-sm" onClick={measure}>
+                Measure in it <Kbd>m</Kbd>
               </button>
             )}
             <button type="button" className="btn btn-sm" onClick={() => void saveCopy()}>

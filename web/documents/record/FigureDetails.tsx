@@ -1,4 +1,6 @@
 import { useState } from 'react';
+import { Link } from 'react-router';
+import { photoOfFigure } from '@zugluft/core/photo/figuresOfMark';
 import { ORIGINS, type FigureDetail } from '@zugluft/core/record/figure';
 import { readFigure } from '@zugluft/core/record/readFigure';
 import { shownUnit, toShown, toShownStep } from '@zugluft/core/record/units';
@@ -26,7 +28,7 @@ export function FigureDetails({
   unit: string | undefined;
   close: () => void;
 }) {
-  const { draft, change, issueAt } = useMachineFile();
+  const { draft, change, issueAt, machine } = useMachineFile();
   const { units } = useUnits();
   const figure = getAt(draft, path);
   const detail: Partial<FigureDetail> =
@@ -142,6 +144,18 @@ export function FigureDetails({
                 ))}
               </select>
             </label>
+          )}
+          {photos.some((a) => a.id === readFrom) && (
+            <div className="grid grid-cols-[7rem_minmax(0,1fr)] gap-x-3 items-center">
+              <span />
+              <Link
+                to={`/machines/${machine.id}/photos/${readFrom}`}
+                className="underline underline-offset-2 py-1"
+                onClick={close}
+              >
+                {photoOfFigure(figure) ? 'open its mark in that photo' : 'measure in that photo'}
+              </Link>
+            </div>
           )}
           <div className="grid grid-cols-[7rem_minmax(0,1fr)] gap-x-3 items-center">
             <span className="text-quiet">Photos</span>

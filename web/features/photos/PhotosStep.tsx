@@ -1,8 +1,9 @@
 import { useEffect, useState } from 'react';
+import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { plural } from '@zugluft/core/record/plural';
 import { MAX_ATTACHMENT_MB } from '@zugluft/core/library/attachment';
-import { putAttachmentAside, type Attachment } from '../../api/attachments';
+import { isPaper, putAttachmentAside, type Attachment } from '../../api/attachments';
 import { AddButton } from '../../documents/photos/AddButton';
 import { AttachmentTile } from '../../documents/photos/AttachmentTile';
 import { useAttachments } from '../../documents/photos/AttachmentsProvider';
@@ -125,6 +126,15 @@ function Photos() {
                 <p className="truncate text-[0.9rem] pt-0.5" title={a.caption || a.name}>
                   {a.caption || a.name}
                 </p>
+                {!isPaper(a) && (
+                  <Link
+                    to={`/machines/${a.machineId}/photos/${a.id}`}
+                    className="text-[0.9rem] underline underline-offset-2 inline-block py-1"
+                    aria-label={`measure in ${a.caption || a.name}`}
+                  >
+                    measure
+                  </Link>
+                )}
                 <p className="text-small text-quiet">
                   {[
                     ownerOf(draft, a.path).figure,

@@ -1,0 +1,231 @@
+import { expect, test, type Page } from '@playwright/test';
+import sharp from 'sharp';
+import { copyOfExample, putAsideOpen, watchErrors } from './support';
+
+/** Pixels of a millimetre in the drawn photo. */
+const K = 16;
+const FINS = 40;
+const PITCH_MM = 1.1;
+/** Upper left corners of what is drawn, mm. */
+const MODULE = [10, 80] as const;
+const FAN = [60, 40, 29] as const;
+const STACK = [95, 12] as const;
+const PIPE = [110, 60, 10.9] as const;
+
+/** A memory module, an impeller of 58 mm, 40 fins at 1.1 mm, a pipe 10.9 mm wide, seen straight from above. */
+function drawn(): Promise<Buffer> {
+  const rect = (x: number, y: number, w: number, h: number, fill: string) =>
+    `<rect x="${x}" y="${y}" width="${w}" height="${h}" fill="${fill}"/>`;
+  const fins = Array.from({ length: FINS }, (_, i) =>
+    rect(STACK[0] + i * PITCH_MM, STACK[1], 0.35, 14, '#e0b890'),
+  ).join('');
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${160 * K}" height="${120 * K}" viewBox="0 0 160 120">
+    ${rect(0, 0, 160, 120, '#2a3530')}${rect(STACK[0] - 2, STACK[1], FINS * PITCH_MM + 3, 14, '#30241c')}${fins}
+    ${rect(MODULE[0], MODULE[1], 67.6, 30, '#3f9a63')}
+    <circle cx="${FAN[0]}" cy="${FAN[1]}" r="${FAN[2]}" fill="#d8dcda"/>
+    ${rect(PIPE[0], PIPE[1], 40, PIPE[2], '#c98555')}</svg>`;
+  return sharp(Buffer.from(svg)).jpeg({ quality: 92 }).toBuffer();
+}
+
+async function measurePage(page: Page): Promise<{ machine: string; photo: string }> {
+  const machine = await copyOfExample(page);
+  await page.goto(`/machines/${machine}/photos`);
+  await page
+    .getByLabel('choose photos or papers')
+    .setInputFiles([{ name: 'top.jpg', mimeType: 'image/jpeg', buffer: await drawn() }]);
+  await page.getByRole('link', { name: 'measure in top.jpg' }).click();
+  await expect(page.getByTestId('photo-pane')).toBeVisible();
+  return { machine, photo: page.url().split('/').pop()! };
+}
+
+/** Sets a point by the keyboard alone, at a place in mm of what is drawn. */
+async function point(page: Page, xMm: number, yMm: number): Promise<void> {
+  await page.keyboard.press('g');
+  await expect(page.getByLabel('place of the photo, across and down')).toBeFocused();
+  await page.keyboard.type(`${(xMm * K).toFixed(1)} ${(yMm * K).toFixed(1)}`);
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('photo-pane')).toBeFocused();
+  await page.keyboard.press('Enter');
+}
+
+const reads = (page: Page, mark: string) => page.locator(`[data-mark="${mark}"] [data-reads]`);
+const recordOf = async (page: Page, id: string) =>
+  ((await (await page.request.get(`/api/machines/${id}`)).json()) as { record: never }).record as {
+    fans: { impellerDiameterMm: Figure }[];
+    finStacks: { finCount: Figure }[];
+    heatPipes: { flattenedWidthMm: Figure }[];
+  };
+type Figure = { value: number; plusMinus: number; origin: string; photo: string; mark: string };
+
+test('a fan, fins and a pipe are measured by keys, taken into the record, and renewed when the reference changes', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  const { machine, photo } = await measurePage(page);
+  const pane = page.getByTestId('photo-pane');
+  await pane.focus();
+  await page.keyboard.press('r');
+  await expect(page.getByTestId('ask')).toContainText('0 of 4');
+  const [x, y] = MODULE;
+  await point(page, x, y);
+  await point(page, x + 67.6, y);
+  await point(page, x + 67.6, y + 30);
+  await point(page, x, y + 30);
+  await expect(page.getByTestId('scale')).toContainText('0.0625');
+
+  await page.keyboard.press('c');
+  for (const turn of [0.2, 1.8, 3.1, 4.9]) {
+    await point(page, FAN[0] + FAN[2] * Math.cos(turn), FAN[1] + FAN[2] * Math.sin(turn));
+  }
+  await page.keyboard.press('d');
+  await expect(reads(page, 'circle-1')).toHaveText(/^5[78]\.\d+ ± 0\.\d+ mm$/);
+
+  await page.keyboard.press('f');
+  await point(page, STACK[0] - 1.5, STACK[1] + 7);
+  await point(page, STACK[0] + FINS * PITCH_MM + 0.7, STACK[1] + 7);
+  await expect(reads(page, 'fins-1')).toHaveText(/^40/);
+  await expect(
+    page.getByRole('img', { name: 'light along the line, 40 fins ticked' }),
+  ).toBeVisible();
+
+  // rough clicks a third of a millimetre off: the edges are found
+  await page.keyboard.press('w');
+  await point(page, PIPE[0] + 20, PIPE[1] - 0.3);
+  await point(page, PIPE[0] + 20, PIPE[1] + PIPE[2] + 0.3);
+  await expect(reads(page, 'width-1')).toHaveText(/^10\.(8|9)\d* ± 0\.\d+ mm$/);
+
+  // each is of a figure: by key into the choice
+  for (const [mark, figure] of [
+    ['width-1', 'heatPipes.pipe.flattenedWidthMm'],
+    ['fins-1', 'finStacks.fins-left.finCount'],
+    ['circle-1', 'fans.fan-left.impellerDiameterMm'],
+  ] as const) {
+    await page.getByRole('button', { name: mark, exact: true }).click();
+    await pane.focus();
+    await page.keyboard.press('b');
+    await expect(page.getByLabel(`figure of ${mark}`)).toBeFocused();
+    await page.getByLabel(`figure of ${mark}`).selectOption(figure);
+  }
+  const into = page.getByRole('region', { name: 'into the record' });
+  await expect(into.locator('[data-renewal]').first()).toBeVisible();
+  const rows = await into.locator('[data-renewal]').count();
+  expect(rows).toBeGreaterThanOrEqual(3);
+  await pane.focus();
+  await page.keyboard.press('t');
+  await expect(into).toContainText('Nothing differs');
+  await expect
+    .poll(async () => (await recordOf(page, machine)).fans[0]!.impellerDiameterMm)
+    .toMatchObject({ origin: 'photo', photo, mark: 'circle-1' });
+  const record = await recordOf(page, machine);
+  const fan = record.fans[0]!.impellerDiameterMm;
+  expect(Math.abs(fan.value - 58)).toBeLessThan(3 * fan.plusMinus);
+  expect(record.finStacks[0]!.finCount.value).toBe(FINS);
+  const pipe = record.heatPipes[0]!.flattenedWidthMm;
+  expect(Math.abs(pipe.value - PIPE[2])).toBeLessThan(3 * pipe.plusMinus + 0.02);
+
+  // nonsense is answered beside the field, and changes nothing
+  const width = page.getByLabel('reference 1, width');
+  await width.fill('wide');
+  await expect(page.getByText('“wide” is no number')).toBeVisible();
+  await width.fill('0');
+  await expect(page.getByText('must be at least 0.1')).toBeVisible();
+  await expect(into).toContainText('Nothing differs');
+  // a module of the other length: what it would change is shown first
+  await width.fill('69.6');
+  await expect(page.getByText(/these corners do not fit 69\.6 × 30 mm/)).toBeVisible();
+  await page.getByLabel('reference 1, height').first().fill('30.89');
+  await expect(into.locator('[data-renewal="fans.fan-left.impellerDiameterMm"]')).toContainText(
+    '59.',
+  );
+  expect((await recordOf(page, machine)).fans[0]!.impellerDiameterMm.value).toBe(fan.value);
+  await pane.focus();
+  await page.keyboard.press('t');
+  await expect
+    .poll(async () => (await recordOf(page, machine)).fans[0]!.impellerDiameterMm.value / fan.value)
+    .toBeCloseTo(69.6 / 67.6, 2);
+
+  // years later: the photo still has its marks
+  await page.reload();
+  await expect(page.getByTestId('marks').getByRole('listitem')).toHaveCount(3);
+  await expect(into).toContainText('Nothing differs');
+  expect(errors).toEqual([]);
+  await putAsideOpen(page);
+});
+
+test('the hand: points are taken back, moved by pixels, snapped to edges, dragged, undone', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  await measurePage(page);
+  const pane = page.getByTestId('photo-pane');
+  await pane.focus();
+  // a known length of 40 mm on the pipe
+  await page.getByLabel('thing of known size').selectOption('known-length');
+  await pane.focus();
+  await page.keyboard.press('r');
+  await point(page, PIPE[0], PIPE[1] + 5);
+  await page.keyboard.press('Backspace');
+  await expect(page.getByTestId('ask')).toContainText('0 of 2');
+  await point(page, PIPE[0], PIPE[1] + 5);
+  await point(page, PIPE[0] + 40, PIPE[1] + 5);
+  await page.getByLabel('reference 1, length').fill('40');
+  await expect(page.getByTestId('scale')).toContainText('0.06250');
+
+  const cursor = () => pane.getAttribute('data-cursor');
+  await pane.focus();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('g');
+  await page.keyboard.type('99999 1');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('outside the picture of 2560 × 1920 px');
+  await page.getByLabel('place of the photo, across and down').fill('1000 500');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Shift+ArrowDown');
+  await page.keyboard.press('Control+ArrowLeft');
+  expect(await cursor()).toBe('901.00 510.00');
+
+  // a length along the module, its first end snapped to its edge
+  await page.keyboard.press('l');
+  await page.keyboard.press('g');
+  await page.keyboard.type(`${MODULE[0] * K + 5} ${(MODULE[1] + 15) * K}`);
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('s');
+  await expect
+    .poll(async () => Math.abs(Number((await cursor())!.split(' ')[0]) - MODULE[0] * K))
+    .toBeLessThan(0.6);
+  await page.keyboard.press('Enter');
+  await point(page, MODULE[0] + 67.6, MODULE[1] + 15);
+  await expect(reads(page, 'length-1')).toHaveText(/^67\.\d+ ± 0\.\d+ mm$/);
+
+  // its second end, dragged to the middle
+  const box = (await pane.boundingBox())!;
+  const zoom = Math.min(box.width / 2560, box.height / 1920);
+  const screen = (xMm: number, yMm: number) =>
+    [
+      box.x + box.width / 2 + (xMm * K - 1280) * zoom,
+      box.y + box.height / 2 + (yMm * K - 960) * zoom,
+    ] as const;
+  await page.keyboard.press('0');
+  await page.mouse.move(...screen(MODULE[0] + 67.6, MODULE[1] + 15));
+  await page.mouse.down();
+  await page.mouse.move(...screen(MODULE[0] + 50, MODULE[1] + 15));
+  await page.mouse.move(...screen(MODULE[0] + 33.8, MODULE[1] + 15));
+  await page.mouse.up();
+  await expect(reads(page, 'length-1')).toHaveText(/^3[34]\.\d+ ±/);
+  await pane.focus();
+  await page.keyboard.press('Control+z');
+  await expect(reads(page, 'length-1')).toHaveText(/^67\.\d+ ±/);
+  // taken up by keys, a point moved ten pixels; taken off and brought back
+  await page.keyboard.press(']');
+  await page.keyboard.press(']');
+  await page.keyboard.press('.');
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect(reads(page, 'length-1')).toHaveText(/^6[67]\.\d+ ±/);
+  await page.keyboard.press('Delete');
+  await expect(page.getByTestId('marks')).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(reads(page, 'length-1')).toHaveText(/mm$/);
+  expect(errors).toEqual([]);
+  await putAsideOpen(page);
+});

@@ -1,0 +1,161 @@
+import type { PhotoMarks } from '@zugluft/core/photo/photoMarks';
+import type { KeptMeasures } from '@zugluft/core/photo/measureKept';
+import { fitCircle } from '@zugluft/core/photo/fitCircle';
+import { pointsOf } from '@zugluft/core/photo/knownThings';
+import type { PointPx } from '@zugluft/core/photo/point';
+import { toScreen, type PhotoView } from './photoView';
+import type { Held, Marking } from './marking';
+import { measureText } from './measureWords';
+
+/** Kinds whose points go round. */
+const CLOSED: ReadonlySet<string> = new Set(['area', 'openShare', 'rectangle', 'circle']);
+
+/** Marks and references over a photo, each named, as thick at every size of it. */
+export function MarkLayer({
+  marks,
+  measures,
+  marking,
+  view,
+}: {
+  marks: PhotoMarks;
+  measures: KeptMeasures;
+  marking: Marking;
+  view: PhotoView;
+}) {
+  const { held, tool, points, cursor } = marking;
+  const isHeld = (list: Held['list'], index: number) => held?.list === list && held.index === index;
+  return (
+    <svg className="absolute inset-0 size-full pointer-events-none" aria-hidden data-marks>
+      {marks.references.map(({ item }, i) => (
+        <Shape
+          key={`r${i}`}
+          kind={item.kind}
+          points={pointsOf(item)}
+          view={view}
+          held={isHeld('references', i) ? held : null}
+          label={`reference ${i + 1}`}
+          dashed
+        />
+      ))}
+      {marks.marks.map(({ mark }, i) => (
+        <Shape
+          key={mark.id}
+          kind={mark.kind}
+          points={mark.points}
+          view={view}
+          held={isHeld('marks', i) ? held : null}
+          label={[mark.id, measureText(measures.marks[i])].filter(Boolean).join(' · ')}
+          found={measures.marks[i]?.found}
+        />
+      ))}
+      {tool && points.length > 0 && (
+        <Shape
+          kind={tool.as === 'mark' ? tool.kind : tool.thing.kind}
+          points={[...points, cursor]}
+          view={view}
+          held={{ list: 'marks', index: -1, point: null }}
+          label=""
+        />
+      )}
+      <Cursor at={toScreen(view, cursor)} />
+    </svg>
+  );
+}
+
+/** The circle through points on a screen; the points themselves while they are of none. */
+function roundOf(at: readonly (readonly [number, number])[]): (readonly [number, number])[] {
+  const circle = at.length > 2 ? fitCircle(at) : null;
+  if (!circle) return [...at];
+  return Array.from({ length: 48 }, (_, i) => {
+    const turn = (2 * Math.PI * i) / 48;
+    return [circle.x + circle.radius * Math.cos(turn), circle.y + circle.radius * Math.sin(turn)];
+  });
+}
+
+function Cursor({ at: [x, y] }: { at: readonly [number, number] }) {
+  const arms = `M${x - 12} ${y}h8m8 0h8M${x} ${y - 12}v8m0 8v8`;
+  return (
+    <g fill="none" data-cursor>
+      <path d={arms} stroke="#fff" strokeWidth={4} opacity={0.75} />
+      <path d={arms} stroke="#14201b" strokeWidth={1.5} />
+    </g>
+  );
+}
+
+function Shape({
+  kind,
+  points,
+  view,
+  held,
+  label,
+  dashed = false,
+  found = [],
+}: {
+  kind: string;
+  points: readonly PointPx[];
+  view: PhotoView;
+  held: Held | null;
+  label: string;
+  dashed?: boolean;
+  found?: readonly PointPx[] | undefined;
+}) {
+  const at = points.map((p) => toScreen(view, p));
+  if (at.length === 0) return null;
+  // a rim is drawn as it was found, else by the circle through its points
+  const rim =
+    kind === 'circle' ? (found.length > 0 ? found.map((p) => toScreen(view, p)) : roundOf(at)) : at;
+  const line = `M${rim.map(([x, y]) => `${x.toFixed(1)} ${y.toFixed(1)}`).join('L')}${CLOSED.has(kind) && rim.length > 2 ? 'Z' : ''}`;
+  const ink = held ? 'var(--color-primary)' : '#14201b';
+  const [lx, ly] = at.reduce((a, b) => (b[1] < a[1] ? b : a));
+  return (
+    <g fill="none" strokeLinejoin="round" strokeLinecap="round">
+      <path d={line} stroke="#fff" strokeWidth={held ? 5 : 4} opacity={0.8} />
+      <path
+        d={line}
+        stroke={ink}
+        strokeWidth={held ? 2.5 : 1.5}
+        strokeDasharray={dashed ? '6 4' : undefined}
+      />
+      {kind !== 'circle' &&
+        found.map((p, i) => {
+          const [x, y] = toScreen(view, p);
+          return (
+            <circle
+              key={i}
+              cx={x}
+              cy={y}
+              r={2.2}
+              fill="var(--color-primary)"
+              stroke="#fff"
+              strokeWidth={0.8}
+            />
+          );
+        })}
+      {at.map(([x, y], i) => (
+        <circle
+          key={i}
+          cx={x}
+          cy={y}
+          r={held?.point === i ? 6 : held ? 4.5 : 3}
+          fill={held?.point === i ? 'var(--color-primary)' : '#fff'}
+          stroke={ink}
+          strokeWidth={1.5}
+        />
+      ))}
+      {label && (
+        <text
+          x={lx + 7}
+          y={ly - 7}
+          className="figure"
+          fontSize={12}
+          fill="#14201b"
+          stroke="#fff"
+          strokeWidth={3.5}
+          paintOrder="stroke"
+        >
+          {label}
+        </text>
+      )}
+    </g>
+  );
+}

@@ -1,0 +1,87 @@
+import type { PlaceOfPart } from '@zugluft/core/photo/placesOfMarks';
+import type { Renewal } from '@zugluft/core/photo/renewals';
+import { Kbd } from '../../kit/Kbd';
+import { figureWords, unitAt } from '../../documents/record/figureWords';
+
+const shown = (x: number) => String(Number(x.toPrecision(5)));
+
+/** What the marks would change of the record: shown first, taken over one by one or all together. */
+export function TakeOver({
+  renewals,
+  places,
+  take,
+  takePlaces,
+}: {
+  renewals: readonly Renewal[];
+  places: readonly PlaceOfPart[];
+  take: (renewals: readonly Renewal[]) => void;
+  takePlaces: () => void;
+}) {
+  return (
+    <section aria-label="into the record">
+      <div className="flex flex-wrap items-center gap-x-3">
+        <h3 className="font-semibold text-[0.95rem]">Into the record</h3>
+        {renewals.length > 1 && (
+          <button type="button" className="btn btn-sm" onClick={() => take(renewals)}>
+            Take all {renewals.length} <Kbd>t</Kbd>
+          </button>
+        )}
+      </div>
+      {renewals.length === 0 ? (
+        <p className="text-small text-quiet py-1">
+          Nothing differs: what the marks tell of figures stands in the record.
+        </p>
+      ) : (
+        <table className="w-full text-[0.9rem]">
+          <thead className="text-small text-quiet text-left">
+            <tr>
+              <th className="font-normal">figure</th>
+              <th className="font-normal text-right">now</th>
+              <th className="font-normal text-right">by its mark</th>
+              <th>
+                <span className="sr-only">take over</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {renewals.map((r, i) => (
+              <tr key={r.path} className="border-t border-rule" data-renewal={r.path}>
+                <td className="py-1">
+                  {figureWords(r.path)}
+                  {r.isOther && (
+                    <span className="block text-small text-heat">told otherwise before</span>
+                  )}
+                </td>
+                <td className="figure text-right whitespace-nowrap">
+                  {r.before === undefined ? 'blank' : shown(r.before)}
+                </td>
+                <td className="figure text-right whitespace-nowrap">
+                  {shown(r.value)}
+                  {r.plusMinus > 0 && ` ± ${shown(r.plusMinus)}`}{' '}
+                  <span className="unit">{unitAt(r.path)}</span>
+                </td>
+                <td className="text-right">
+                  <button
+                    type="button"
+                    className="btn btn-sm"
+                    aria-label={`take ${figureWords(r.path)}`}
+                    onClick={() => take([r])}
+                  >
+                    Take {renewals.length === 1 && i === 0 && <Kbd>t</Kbd>}
+                  </button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {places.length > 0 && (
+        <p className="py-1 text-[0.9rem]">
+          <button type="button" className="btn btn-sm" onClick={takePlaces}>
+            Places on the map: {places.map((p) => p.part).join(', ')}
+          </button>
+        </p>
+      )}
+    </section>
+  );
+}
