@@ -9,6 +9,7 @@ import { demoLog } from './logs';
 import { DEMO_MACHINES } from './machines';
 import { seedRuns } from './runs';
 import { drawPictures } from './pictures';
+import { topView } from './topView';
 
 /** What the co-operative knows of its units, by words of the variant. */
 const UNITS: readonly [RegExp, UnitFacts, readonly string[]][] = [
@@ -45,6 +46,9 @@ const UNITS: readonly [RegExp, UnitFacts, readonly string[]][] = [
   ],
 ];
 
+/** Machines that have a photo in which their cooling is measured. */
+const MEASURED: readonly RegExp[] = [/Studio, 8-core/, /separate loops/, /thick and quiet/];
+
 /**
  * Fills an empty library with the demo machines; a library that holds anything is left as it is.
  *
@@ -67,6 +71,16 @@ export async function seedDemo(library: Library): Promise<number> {
         { name, path },
         { facts: { caption, covers, looked: true } },
       );
+    }
+    if (MEASURED.some((words) => words.test(record.identity?.variant ?? ''))) {
+      const { bytes, marks } = await topView(record);
+      const photo = await attachments.add(
+        made.id,
+        bytes,
+        { name: 'measured.jpg', path: '' },
+        { facts: { caption: 'From above, measured', looked: true } },
+      );
+      await documents.write('marks', photo.id, 0, marks);
     }
     await logs.write(made.id, 0, demoLog(record));
     await seedRuns(library, made.id, record);

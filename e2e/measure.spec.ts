@@ -1,6 +1,10 @@
 import { expect, test, type Page } from '@playwright/test';
 import sharp from 'sharp';
-import { copyOfExample, putAsideOpen, watchErrors } from './support';
+import { figureValue, type Figure as RecordFigure } from '@zugluft/core/record/figure';
+import type { CaseRecord } from '@zugluft/core/record/recordSchema';
+import { DEMO_MACHINES } from '../demo/machines';
+import { topView } from '../demo/topView';
+import { copyOfExample, putAsideOpen, watchErrors, watts } from './support';
 
 /** Pixels of a millimetre in the drawn photo. */
 const K = 16;
@@ -27,22 +31,29 @@ function drawn(): Promise<Buffer> {
   return sharp(Buffer.from(svg)).jpeg({ quality: 92 }).toBuffer();
 }
 
-async function measurePage(page: Page): Promise<{ machine: string; photo: string }> {
-  const machine = await copyOfExample(page);
+async function measurePage(
+  page: Page,
+  given?: { machine: string; photo: Buffer },
+): Promise<{ machine: string; photo: string }> {
+  const machine = given?.machine ?? (await copyOfExample(page));
+  const buffer = given?.photo ?? (await drawn());
   await page.goto(`/machines/${machine}/photos`);
   await page
     .getByLabel('choose photos or papers')
-    .setInputFiles([{ name: 'top.jpg', mimeType: 'image/jpeg', buffer: await drawn() }]);
+    .setInputFiles([{ name: 'top.jpg', mimeType: 'image/jpeg', buffer }]);
   await page.getByRole('link', { name: 'measure in top.jpg' }).click();
   await expect(page.getByTestId('photo-pane')).toBeVisible();
   return { machine, photo: page.url().split('/').pop()! };
 }
 
 /** Sets a point by the keyboard alone, at a place in mm of what is drawn. */
-async function point(page: Page, xMm: number, yMm: number): Promise<void> {
+const point = (page: Page, xMm: number, yMm: number) => pixel(page, xMm * K, yMm * K);
+
+/** The same at a pixel. */
+async function pixel(page: Page, x: number, y: number): Promise<void> {
   await page.keyboard.press('g');
   await expect(page.getByLabel('place of the photo, across and down')).toBeFocused();
-  await page.keyboard.type(`${(xMm * K).toFixed(1)} ${(yMm * K).toFixed(1)}`);
+  await page.keyboard.type(`${x.toFixed(1)} ${y.toFixed(1)}`);
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('photo-pane')).toBeFocused();
   await page.keyboard.press('Enter');
@@ -227,5 +238,97 @@ test('the hand: points are taken back, moved by pixels, snapped to edges, dragge
   await page.keyboard.press('Control+z');
   await expect(reads(page, 'length-1')).toHaveText(/mm$/);
   expect(errors).toEqual([]);
+  await putAsideOpen(page);
+});
+
+/** What of a record no photo from above shows, and what somebody therefore has with a calliper; the rest is blank. */
+function unmeasured(record: CaseRecord): CaseRecord {
+  const without = <T extends object>(part: T, keys: readonly string[]): T =>
+    Object.fromEntries(Object.entries(part).filter(([k]) => !keys.includes(k))) as T;
+  return {
+    ...record,
+    fans: record.fans?.map((f) => without(f, ['impellerDiameterMm'])),
+    plates: record.plates?.map((p) => without(p, ['widthMm', 'lengthMm'])),
+    finStacks: record.finStacks?.map((s) =>
+      without(s, ['widthMm', 'depthMm', 'finCount', 'finThicknessMm']),
+    ),
+    heatPipes: record.heatPipes?.map((p) => without(p, ['lengthMm', 'flattenedWidthMm', 'bends'])),
+  };
+}
+
+test('the cooling of a two-fan machine is recorded from one photo by keys, and holds the watts of what was drawn', async ({
+  page,
+}) => {
+  const demo = DEMO_MACHINES.find((m) => m.identity?.variant?.includes('Studio, 8-core'))!;
+  const { bytes, marks, record } = await topView(demo);
+  const make = async (r: CaseRecord, model: string) => {
+    const made = await page.request.post('/api/machines', {
+      data: { record: { ...r, identity: { maker: 'Drawn', model } } },
+    });
+    expect(made.status()).toBe(201);
+    return ((await made.json()) as { id: string }).id;
+  };
+  await page.goto(`/machines/${await make(record, 'as drawn')}/estimate`);
+  await expect(page.getByTestId('watts-36')).toBeVisible();
+  const truth = await watts(page, '36');
+  await putAsideOpen(page);
+
+  const machine = await make(unmeasured(record), 'from its photo');
+  await measurePage(page, { machine, photo: bytes });
+  const pane = page.getByTestId('photo-pane');
+  await pane.focus();
+  await page.keyboard.press('r');
+  const [module] = marks.references;
+  for (const [x, y] of module!.item.kind === 'rectangle' ? module!.item.corners : []) {
+    await pixel(page, x, y);
+  }
+  const KEYS = { circle: 'c', fins: 'f', area: 'a', path: 'p', strip: 'w' } as Record<
+    string,
+    string
+  >;
+  let count = 0;
+  for (const { mark, figure } of marks.marks) {
+    await pane.focus();
+    await page.keyboard.press(KEYS[mark.kind]!);
+    for (const [x, y] of mark.points) await pixel(page, x, y);
+    if (!['fins', 'strip'].includes(mark.kind)) await page.keyboard.press('d');
+    const row = page.getByTestId('marks').getByRole('listitem').nth(count++);
+    await expect(row.locator('[data-reads]')).toContainText(/\d/);
+    await page.keyboard.press('b');
+    await row.getByRole('combobox').selectOption(figure);
+  }
+  const into = page.getByRole('region', { name: 'into the record' });
+  await expect(into.locator('[data-renewal]')).toHaveCount(18);
+  await pane.focus();
+  await page.keyboard.press('t');
+  await expect(into).toContainText('Nothing differs');
+  // each within its ±, widths besides within what the drawing itself is softened by
+  const answer = await page.request.get(`/api/machines/${machine}`);
+  await expect
+    .poll(async () => (await recordOf(page, machine)).fans[0]!.impellerDiameterMm)
+    .toMatchObject({ origin: 'photo' });
+  expect(answer.ok()).toBe(true);
+  const now = (await recordOf(page, machine)) as unknown as CaseRecord;
+  for (const [list, field] of [
+    ['fans', 'impellerDiameterMm'],
+    ['finStacks', 'widthMm'],
+    ['finStacks', 'depthMm'],
+    ['finStacks', 'finCount'],
+    ['plates', 'widthMm'],
+    ['plates', 'lengthMm'],
+    ['heatPipes', 'lengthMm'],
+    ['heatPipes', 'flattenedWidthMm'],
+  ] as const) {
+    (record[list] as object[]).forEach((part, i) => {
+      const of = (p: object) => (p as Record<string, RecordFigure>)[field];
+      const measured = of((now[list] as object[])[i]!) as Figure;
+      const off = Math.abs(measured.value - figureValue(of(part))!);
+      expect([list, i, field, off < 3 * measured.plusMinus + 0.06]).toEqual([list, i, field, true]);
+    });
+  }
+  await page.keyboard.press('Escape');
+  await page.goto(`/machines/${machine}/estimate`);
+  await expect.poll(() => watts(page, '36')).toBeGreaterThan(0.97 * truth);
+  expect(await watts(page, '36')).toBeLessThan(1.03 * truth);
   await putAsideOpen(page);
 });

@@ -24,6 +24,8 @@ const LEANS = 19;
 const REACH_SHARE = 0.45;
 const LEAST_REACH = 4;
 const MOST_REACH = 40;
+/** Metal is round and shaded at its edge: half of the light is about so far from where it ends, px (common practice, no source). */
+const SHADED = 0.1;
 /** An edge stands out of the noise by this many times. */
 const CLEAR = 8;
 
@@ -53,7 +55,7 @@ export function stripEdges(picture: Picture, from: PointPx, to: PointPx): StripE
   const foot: PointPx = [a[0] + normal[0] * across, a[1] + normal[1] * across];
   return {
     edges: [a, foot],
-    plusMinusPx: Math.hypot(first.plusMinus, second.plusMinus) / Math.SQRT2,
+    plusMinusPx: Math.hypot(Math.hypot(first.plusMinus, second.plusMinus) / Math.SQRT2, SHADED),
     note: parallel ? null : 'its edges are not parallel: measured along the line',
   };
 }
