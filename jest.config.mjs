@@ -5,7 +5,7 @@ export default {
   // one core fewer, as it would be by default, leaves half of a small machine idle
   maxWorkers: '100%',
   // a slow disk may hold up a durable write for seconds
-  testTimeout: 60000,
+  testTimeout: 240000,
   roots: [
     '<rootDir>/core',
     '<rootDir>/server',

@@ -332,3 +332,36 @@ test('the cooling of a two-fan machine is recorded from one photo by keys, and h
   expect(await watts(page, '36')).toBeLessThan(1.03 * truth);
   await putAsideOpen(page);
 });
+
+test('fans and fins are found when asked for, offered one by one, and none is entered unseen', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  await measurePage(page);
+  await page.getByTestId('photo-pane').focus();
+  const offer = page.getByTestId('proposals');
+  await expect(offer).toContainText('once something of known size is marked');
+  await page.keyboard.press('r');
+  const [x, y] = MODULE;
+  await point(page, x, y);
+  await point(page, x + 67.6, y);
+  await point(page, x + 67.6, y + 30);
+  await point(page, x, y + 30);
+  await expect(page.getByTestId('scale')).toBeVisible();
+  await page.keyboard.press('q');
+  await expect(offer).toContainText(/found: circle 5[78]\.\d+ ± 0\.\d+ mm, 1 more/);
+  await expect(page.getByTestId('marks')).toHaveCount(0);
+  await page.keyboard.press('y');
+  await expect(reads(page, 'circle-1')).toHaveText(/^5[78]\./);
+  await expect(offer).toContainText('found: fins 40 fins');
+  await page.keyboard.press('u');
+  await expect(offer).toContainText('nothing more is found for sure');
+  await expect(page.getByTestId('marks').getByRole('listitem')).toHaveCount(1);
+  // what was left is found again, what was taken is not
+  await page.keyboard.press('q');
+  await expect(offer).toContainText(/found: fins 40 fins(?!,)/);
+  await page.keyboard.press('y');
+  await expect(reads(page, 'fins-1')).toHaveText(/^40/);
+  expect(errors).toEqual([]);
+  await putAsideOpen(page);
+});

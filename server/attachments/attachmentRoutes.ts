@@ -109,5 +109,9 @@ export function attachmentRoutes(store: AttachmentStore): Router {
     res.json(await store.measure(...both(req), parse(photoMarksSchema, req.body)));
   });
 
+  router.post('/:file/proposals', async (req, res) => {
+    res.json({ items: await store.propose(...both(req), parse(photoMarksSchema, req.body)) });
+  });
+
   return router;
 }

@@ -18,6 +18,7 @@ import { Problem } from '../security/problem';
 import { createFileFolder } from './fileFolder';
 import type { KeptMeasures } from '@zugluft/core/photo/measureKept';
 import type { PhotoMarks } from '@zugluft/core/photo/photoMarks';
+import type { Proposal } from '@zugluft/core/photo/proposals';
 import { burnCovers, cleanPhoto, thumbnail, typeByContent } from './imageWork';
 import { doPictureJob, type DoPictureJob } from './pictureJobs';
 
@@ -286,6 +287,15 @@ export function createAttachmentStore(
       });
       if (!('measures' in done)) throw new Error('the thread of pictures answered something else');
       return done.measures;
+    },
+
+    /** Parts of a photo that are found by themselves, and not marked yet. */
+    async propose(machineId: string, id: string, marks: PhotoMarks): Promise<Proposal[]> {
+      const { sha256, focalPx } = photoOnly(toAttachment(await rowOf(machineId, id)));
+      const file = folder.pathOf(sha256);
+      const done = await pictureWork({ do: 'propose', file, sha256, lens: { focalPx }, marks });
+      if (!('proposals' in done)) throw new Error('the thread of pictures answered something else');
+      return done.proposals;
     },
 
     async close(): Promise<void> {

@@ -2,15 +2,19 @@ import type { Lens } from '@zugluft/core/photo/fitScale';
 import { measureKept, needsLight, type KeptMeasures } from '@zugluft/core/photo/measureKept';
 import type { PhotoMarks } from '@zugluft/core/photo/photoMarks';
 import { pictureOf, type Picture } from '@zugluft/core/photo/picture';
+import { proposeMarks, type Proposal } from '@zugluft/core/photo/proposals';
 import sharp from 'sharp';
 
 /** What the thread of pictures does: work on the full pixels of a photo as it is kept. */
 export type PictureJob = { file: string; sha256: string } & (
   | { do: 'measure'; size: readonly [number, number]; lens: Lens; marks: PhotoMarks }
+  /** Parts that are found by themselves. */
+  | { do: 'propose'; lens: Lens; marks: PhotoMarks }
   /** A square piece of it, counted from the top left. */
   | { do: 'tile'; column: number; row: number }
 );
-export type PictureAnswer = { measures: KeptMeasures } | { tile: Uint8Array | null };
+export type PictureAnswer =
+  { measures: KeptMeasures } | { proposals: Proposal[] } | { tile: Uint8Array | null };
 export type DoPictureJob = ((job: PictureJob) => Promise<PictureAnswer>) & {
   end?: () => Promise<unknown>;
 };
@@ -63,6 +67,10 @@ const lightOf = (o: Opened): Picture => (o.light ??= pictureOf(o.rgb, o.width, o
 /** Does a job on the full pixels of a photo. */
 export async function doPictureJob(job: PictureJob): Promise<PictureAnswer> {
   if (job.do === 'tile') return { tile: await tile(await open(job.file, job.sha256), job) };
+  if (job.do === 'propose') {
+    const light = lightOf(await open(job.file, job.sha256));
+    return { proposals: proposeMarks(light, job.lens, job.marks) };
+  }
   const { size, lens, marks } = job;
   const dark = !marks.marks.some(({ mark }) => needsLight(mark.kind));
   const light = dark ? null : lightOf(await open(job.file, job.sha256));

@@ -33,6 +33,26 @@ async function oneOfEach() {
     ['log', machine.id, { ...log, note: 'opened' }],
     ['unit', machine.unit.id, { serial: 'FS-9' }],
     ['photo', photo.id, { ...facts, caption: 'the left fan' }],
+    [
+      'marks',
+      photo.id,
+      {
+        references: [],
+        marks: [
+          {
+            mark: {
+              id: 'a',
+              kind: 'length',
+              points: [
+                [1, 1],
+                [2, 1],
+              ],
+            },
+            figure: null,
+          },
+        ],
+      },
+    ],
     ['run', run.id, { ...run.run, firmware: '1.05' }],
     [
       'plans',

@@ -13,7 +13,7 @@ import {
   unit,
 } from '@zugluft/core/library/answers';
 import { attachment } from '@zugluft/core/library/attachment';
-import { keptMeasures } from '@zugluft/core/library/measuresAnswer';
+import { keptMeasures, markProposals } from '@zugluft/core/library/measuresAnswer';
 import { photoMarksSchema } from '@zugluft/core/photo/photoMarks';
 import { KIND_NAMES } from '@zugluft/core/documents/kinds';
 import { labDefaultsKind } from '@zugluft/core/documents/labDefaults/labDefaultsKind';
@@ -195,6 +195,7 @@ export const ROUTES: readonly RouteDescription[] = [
     'image/jpeg',
   ),
   post(`${A}/{file}/measures`, 'What its marks measure', keptMeasures, photoMarksSchema),
+  post(`${A}/{file}/proposals`, 'Parts found in it', markProposals, photoMarksSchema),
   { ...get(R, 'Runs on the bench', runPage), query: runListQuery },
   { ...post(R, 'A new run', keptRun, runSchema), status: 201 },
   {

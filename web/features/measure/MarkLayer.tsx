@@ -1,4 +1,5 @@
 import type { PhotoMarks } from '@zugluft/core/photo/photoMarks';
+import type { Proposal } from '../../api/measuring';
 import type { KeptMeasures } from '@zugluft/core/photo/measureKept';
 import { fitCircle } from '@zugluft/core/photo/fitCircle';
 import { pointsOf } from '@zugluft/core/photo/knownThings';
@@ -15,11 +16,13 @@ export function MarkLayer({
   marks,
   measures,
   marking,
+  proposals,
   view,
 }: {
   marks: PhotoMarks;
   measures: KeptMeasures;
   marking: Marking;
+  proposals: readonly Proposal[];
   view: PhotoView;
 }) {
   const { held, tool, points, cursor } = marking;
@@ -47,6 +50,19 @@ export function MarkLayer({
           label={[mark.id, measureText(measures.marks[i])].filter(Boolean).join(' · ')}
           found={measures.marks[i]?.found}
         />
+      ))}
+      {proposals.map(({ kind, points: at, reads }, i) => (
+        <g key={`p${i}`} opacity={i === 0 ? 0.85 : 0.45}>
+          <Shape
+            kind={kind}
+            points={at}
+            view={view}
+            held={i === 0 ? { list: 'marks', index: -1, point: null } : null}
+            label={i === 0 ? `${measureText(reads)}?` : ''}
+            found={reads.found}
+            dashed
+          />
+        </g>
       ))}
       {tool && points.length > 0 && (
         <Shape

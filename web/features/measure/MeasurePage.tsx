@@ -22,7 +22,9 @@ import { TakeOver } from './TakeOver';
 import { ToolBar } from './ToolBar';
 import { useMarks } from './useMarks';
 import { useMeasures } from './useMeasures';
+import { useProposals } from './useProposals';
 import { useSnap } from './useSnap';
+import { Proposals } from './Proposals';
 import { GoTo } from './GoTo';
 
 /** Figures read off a photo: what is known in it, what is marked, what goes into the record. */
@@ -65,6 +67,8 @@ function Measuring({ photo }: { photo: Attachment }) {
   const measures = useMeasures(photo, marks);
   const size = useMemo(() => [photo.widthPx!, photo.heightPx!] as const, [photo]);
   const snap = useSnap(photo);
+  const proposals = useProposals(photo);
+  const hasScale = measures.scale !== null;
   const shellMm = useMemo(() => shellOf(draft), [draft]);
   const renewals = useMemo(
     () => (measures.pending ? [] : renewalsOf(draft, photo.id, marks, measures)),
@@ -89,17 +93,21 @@ function Measuring({ photo }: { photo: Attachment }) {
     }
     change((d) => ({ ...d, marks: d.marks.map((m, i) => (i === index ? { ...m, figure } : m)) }));
   };
-  const { marking, thing, setThing, focus, goingTo, take, hold, remove, arrive, acts } = useMarking(
-    {
-      size,
-      marks,
-      shellMm,
-      change,
-      step: (back) => (back ? keeper?.undo() : keeper?.redo()),
-      snap,
-      takeAll: () => takeOver(renewals),
+  const hand = useMarking({
+    size,
+    marks,
+    shellMm,
+    change,
+    step: (back) => (back ? keeper?.undo() : keeper?.redo()),
+    snap,
+    takeAll: () => takeOver(renewals),
+    proposed: {
+      look: () => hasScale && proposals.ask(marks),
+      take: proposals.takeFirst,
+      leave: () => void proposals.takeFirst(),
     },
-  );
+  });
+  const { marking, thing, setThing, focus, goingTo, take, hold, remove, arrive, acts } = hand;
 
   if (error) {
     return (
@@ -134,6 +142,7 @@ function Measuring({ photo }: { photo: Attachment }) {
         marks={marks}
         measures={measures}
         marking={marking}
+        proposals={proposals.items ?? []}
         acts={acts}
         focus={focus}
       />
@@ -168,6 +177,15 @@ function Measuring({ photo }: { photo: Attachment }) {
           {marking.cursor.map((x) => x.toFixed(0)).join(', ')} px
         </span>
       </div>
+      <Proposals
+        items={proposals.items}
+        looking={proposals.looking}
+        error={proposals.error}
+        hasScale={hasScale}
+        look={() => proposals.ask(marks)}
+        take={hand.takeProposal}
+        leave={() => void proposals.takeFirst()}
+      />
       {measures.error && (
         <p className="text-heat text-small" role="alert">
           Widths, fins and open shares are not measured: {measures.error.message}.

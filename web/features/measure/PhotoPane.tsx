@@ -4,6 +4,7 @@ import type { KeptMeasures } from '@zugluft/core/photo/measureKept';
 import { pointsOf } from '@zugluft/core/photo/knownThings';
 import type { PhotoMarks } from '@zugluft/core/photo/photoMarks';
 import type { PointPx } from '@zugluft/core/photo/point';
+import type { Proposal } from '../../api/measuring';
 import type { Attachment } from '../../api/attachments';
 import { arrowStep } from '../../kit/plan/arrowStep';
 import { MarkLayer } from './MarkLayer';
@@ -33,6 +34,7 @@ export function PhotoPane({
   marks,
   measures,
   marking,
+  proposals,
   acts,
   focus,
 }: {
@@ -40,6 +42,8 @@ export function PhotoPane({
   marks: PhotoMarks;
   measures: KeptMeasures;
   marking: Marking;
+  /** Found by themselves; the first is offered. */
+  proposals: readonly Proposal[];
   acts: PaneActs;
   /** Counts up whenever the pane is to have the keys. */
   focus: number;
@@ -164,7 +168,13 @@ export function PhotoPane({
         ) : (
           <>
             <PhotoLayers photo={photo} view={view} pane={pane} failed={() => setFailed(true)} />
-            <MarkLayer marks={marks} measures={measures} marking={marking} view={view} />
+            <MarkLayer
+              marks={marks}
+              measures={measures}
+              marking={marking}
+              proposals={proposals}
+              view={view}
+            />
             {(marking.tool ?? (marking.held && marking.held.point !== null)) && (
               <Magnifier photo={photo} cursor={marking.cursor} view={view} pane={pane} />
             )}

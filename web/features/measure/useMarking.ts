@@ -7,6 +7,7 @@ import {
   type KnownThing,
 } from '@zugluft/core/photo/knownThings';
 import type { PhotoMarks, PhotoReference } from '@zugluft/core/photo/photoMarks';
+import type { Proposal } from '../../api/measuring';
 import type { PointPx } from '@zugluft/core/photo/point';
 import {
   finish,
@@ -43,6 +44,7 @@ export function useMarking({
   step,
   snap,
   takeAll,
+  proposed,
 }: {
   size: readonly [number, number];
   marks: PhotoMarks;
@@ -52,6 +54,8 @@ export function useMarking({
   step: (back: boolean) => { label: string } | null | undefined;
   snap: (at: PointPx) => Promise<PointPx | null>;
   takeAll: () => void;
+  /** Asks for proposals; the one that is offered, taken or left. */
+  proposed: { look: () => void; take: () => Proposal | null; leave: () => void };
 }) {
   const [marking, setMarking] = useState<Marking>(() => startOf(size));
   const [thing, setThing] = useState<KnownThing>(KNOWN_THINGS[0]!);
@@ -133,6 +137,10 @@ export function useMarking({
     const done = step(back);
     if (done) toast(`${back ? 'Undone' : 'Done again'}: ${done.label}`, { id: 'undo' });
   };
+  const takeProposal = () => {
+    const own = proposed.take();
+    if (own) add({ as: 'mark', kind: own.kind }, own.points);
+  };
   const key = (e: KeyboardEvent): boolean => {
     if (e.altKey) return false;
     if (e.ctrlKey || e.metaKey) {
@@ -169,6 +177,9 @@ export function useMarking({
         ),
       g: () => setGoingTo(true),
       t: takeAll,
+      q: proposed.look,
+      y: takeProposal,
+      u: proposed.leave,
       b: () => {
         const id = held?.list === 'marks' ? marks.marks[held.index]?.mark.id : undefined;
         document.querySelector<HTMLElement>(`[data-figure="${id}"]`)?.focus();
@@ -192,6 +203,7 @@ export function useMarking({
     take,
     hold,
     remove,
+    takeProposal,
     /** Ends the going to a place, there or where it was. */
     arrive(at: PointPx | null) {
       if (at) moveTo(at);

@@ -1,0 +1,71 @@
+import type { Proposal } from '../../api/measuring';
+import { Kbd } from '../../kit/Kbd';
+import { measureText } from './measureWords';
+import { MARK_WORDS } from './marking';
+
+/** What was found by itself: looked for when asked, one offered after the other, none entered unseen. */
+export function Proposals({
+  items,
+  looking,
+  error,
+  hasScale,
+  look,
+  take,
+  leave,
+}: {
+  /** Null before anybody asked. */
+  items: readonly Proposal[] | null;
+  looking: boolean;
+  error: Error | null;
+  hasScale: boolean;
+  look: () => void;
+  take: () => void;
+  leave: () => void;
+}) {
+  const [first] = items ?? [];
+  return (
+    <div
+      className="flex flex-wrap items-center gap-x-3 gap-y-1 text-[0.9rem] min-h-8"
+      role="status"
+      data-testid="proposals"
+    >
+      {first ? (
+        <>
+          <span>
+            found: {MARK_WORDS[first.kind].name}{' '}
+            <span className="figure">{measureText(first.reads)}</span>
+            {items!.length > 1 && <span className="text-quiet">, {items!.length - 1} more</span>}
+          </span>
+          <button type="button" className="btn btn-sm" onClick={take}>
+            Take it <Kbd>y</Kbd>
+          </button>
+          <button type="button" className="btn btn-sm btn-ghost" onClick={leave}>
+            Leave it <Kbd>u</Kbd>
+          </button>
+        </>
+      ) : (
+        <>
+          <button
+            type="button"
+            className="btn btn-sm"
+            disabled={looking || !hasScale}
+            onClick={look}
+          >
+            Look for fans and fins <Kbd>q</Kbd>
+          </button>
+          <span className={error ? 'text-heat' : 'text-quiet'}>
+            {looking
+              ? 'looking, some seconds'
+              : error
+                ? `They could not be looked for: ${error.message}.`
+                : !hasScale
+                  ? 'once something of known size is marked'
+                  : items
+                    ? 'nothing more is found for sure'
+                    : ''}
+          </span>
+        </>
+      )}
+    </div>
+  );
+}
