@@ -9,14 +9,14 @@ import { copyOfExample, putAsideOpen, watchErrors, watts } from './support';
 /** Pixels of a millimetre in the drawn photo. */
 const K = 16;
 const FINS = 40;
-const PITCH_MM = 1.1;
+const PITCH_MM = 0.9;
 /** Upper left corners of what is drawn, mm. */
 const MODULE = [10, 80] as const;
 const FAN = [60, 40, 29] as const;
 const STACK = [95, 12] as const;
 const PIPE = [110, 60, 10.9] as const;
 
-/** A memory module, an impeller of 58 mm, 40 fins at 1.1 mm, a pipe 10.9 mm wide, seen straight from above. */
+/** A memory module, an impeller of 58 mm, 40 fins at 0.9 mm, a pipe 10.9 mm wide, seen straight from above. */
 function drawn(): Promise<Buffer> {
   const rect = (x: number, y: number, w: number, h: number, fill: string) =>
     `<rect x="${x}" y="${y}" width="${w}" height="${h}" fill="${fill}"/>`;
