@@ -3,6 +3,7 @@ import type { Library } from '@zugluft/server/library';
 import { createMachineFamilies } from '@zugluft/server/machines/machineFamilies';
 import { createMachineTags } from '@zugluft/server/machines/machineTags';
 import { createOpenUpStore } from '@zugluft/server/openup/openUpStore';
+import type { PhotoMarks } from '@zugluft/core/photo/photoMarks';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { seedBenchDay } from './benchDay';
 import { demoLog } from './logs';
@@ -46,6 +47,12 @@ const UNITS: readonly [RegExp, UnitFacts, readonly string[]][] = [
   ],
 ];
 
+/** The drawing leads pipes straight from part to part: what is recorded of their length is that of the machine, not of the drawing. */
+const withoutLengths = (all: PhotoMarks): PhotoMarks => ({
+  ...all,
+  marks: all.marks.map((m) => (m.mark.kind === 'path' ? { ...m, figure: null } : m)),
+});
+
 /** Machines that have a photo in which their cooling is measured. */
 const MEASURED: readonly RegExp[] = [/Studio, 8-core/, /separate loops/, /thick and quiet/];
 
@@ -80,7 +87,7 @@ export async function seedDemo(library: Library): Promise<number> {
         { name: 'measured.jpg', path: '' },
         { facts: { caption: 'From above, measured', looked: true } },
       );
-      await documents.write('marks', photo.id, 0, marks);
+      await documents.write('marks', photo.id, 0, withoutLengths(marks));
     }
     await logs.write(made.id, 0, demoLog(record));
     await seedRuns(library, made.id, record);

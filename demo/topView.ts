@@ -265,7 +265,7 @@ function marksOf(
 ): PhotoMarks {
   const marks: PhotoMark[] = [];
   const add = (id: string, kind: Mark['kind'], at: readonly Mm[], figure: string) =>
-    marks.push({ mark: { id, kind, points: at.map(px) }, figure });
+    marks.push({ id, mark: { kind, points: at.map(px) }, figure });
   for (const p of parts) {
     const [x, y] = middle(p);
     if (p.kind === 'fan') {
@@ -320,10 +320,11 @@ function marksOf(
   return {
     references: [
       {
+        id: 'module',
         what: 'memory-module',
         item: referenceItem('rectangle', of(module, ...MODULE_MM), MODULE_MM),
       },
-      { what: SHELL, item: referenceItem('rectangle', of([0, 0], w, d), [w, d]) },
+      { id: 'shell', what: SHELL, item: referenceItem('rectangle', of([0, 0], w, d), [w, d]) },
     ],
     marks,
   };

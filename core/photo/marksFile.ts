@@ -61,27 +61,36 @@ export const POINTS_OF: Record<MarkKind, readonly [least: number, most: number]>
   angle: [3, 3],
 };
 
-/** What is measured. */
-export const markSchema = z
-  .strictObject({
-    id: z.string('needs an id').min(1, 'must not be empty').max(80),
-    kind: z.enum(MARK_KINDS, `must be one of ${MARK_KINDS.join(', ')}`),
-    points: z.array(point).max(MOST_POINTS, `has at most ${MOST_POINTS} points`),
-    /** Over the plane that is measured, towards the camera; of fins that of their tips. */
-    aboveMm: heightMmSchema.optional(),
-    /** Of an open share: light under which it is a hole, 0 to 1 of white; found where it is absent. */
-    threshold: z.number().gt(0).lt(1).optional(),
-  })
-  .superRefine(({ kind, points }, ctx) => {
-    const [least, most] = POINTS_OF[kind];
-    if (points.length >= least && points.length <= most) return;
-    const wanted = least === most ? `${least}` : `${least} or more`;
-    ctx.addIssue({
-      code: 'custom',
-      path: ['points'],
-      message: `a mark of kind ${kind} needs ${wanted} points, not ${points.length}`,
-    });
+const markId = z.string('needs an id').min(1, 'must not be empty').max(80);
+const markFields = {
+  kind: z.enum(MARK_KINDS, `must be one of ${MARK_KINDS.join(', ')}`),
+  points: z.array(point).max(MOST_POINTS, `has at most ${MOST_POINTS} points`),
+  /** Over the plane that is measured, towards the camera; of fins that of their tips. */
+  aboveMm: heightMmSchema.optional(),
+  /** Of an open share: light under which it is a hole, 0 to 1 of white; found where it is absent. */
+  threshold: z.number().gt(0).lt(1).optional(),
+};
+
+function hasItsPoints(
+  { kind, points }: { kind: MarkKind; points: readonly unknown[] },
+  ctx: z.RefinementCtx,
+): void {
+  const [least, most] = POINTS_OF[kind];
+  if (points.length >= least && points.length <= most) return;
+  const wanted = least === most ? `${least}` : `${least} or more`;
+  ctx.addIssue({
+    code: 'custom',
+    path: ['points'],
+    message: `a mark of kind ${kind} needs ${wanted} points, not ${points.length}`,
   });
+}
+
+/** What is measured. */
+export const markSchema = z.strictObject({ id: markId, ...markFields }).superRefine(hasItsPoints);
+/** The same where its name stands beside it. */
+export const namelessMarkSchema = z.strictObject(markFields).superRefine(hasItsPoints);
+/** A name of a mark. */
+export const markIdSchema = markId;
 export type Mark = z.infer<typeof markSchema>;
 
 /** Tells of each id that stood before. */

@@ -2,7 +2,7 @@ import { fitScale, type Lens, type Scale } from './fitScale';
 import { CLICK_PX, type Mark } from './marksFile';
 import { MarkFault, measureMark, UNIT_OF_MARK, type Measured } from './measureMarks';
 import { markOutside, referenceOutside, scaleAnswer, type Measures } from './measures';
-import type { PhotoMarks } from './photoMarks';
+import { markOf, type PhotoMarks } from './photoMarks';
 import type { Picture } from './picture';
 import { referenceFault } from './references';
 
@@ -46,8 +46,8 @@ export function measureKept(
   const scale = items.length > 0 ? fitScale(items, size, lens, clickPx) : null;
   const said = scale && scaleAnswer(items, size, lens, scale);
   const out: Measured[] = [];
-  for (const [i, { mark }] of marks.entries()) {
-    out.push(measured(picture, size, scale, mark, planeMm, `marks.${i}.mark`, faults));
+  for (const [i, own] of marks.entries()) {
+    out.push(measured(picture, size, scale, markOf(own), planeMm, `marks.${i}.mark`, faults));
     if (progress?.(i + 1, marks.length) === false) break;
   }
   return { scale: said && { ...said, note: renamed(said.note, usable) }, marks: out, faults };

@@ -1,9 +1,11 @@
 import { z } from 'zod';
 import {
   heightMmSchema,
-  markSchema,
+  markIdSchema,
+  namelessMarkSchema,
   scaleItemSchema,
   uniqueIds,
+  type Mark,
   type MarksFile,
 } from './marksFile';
 
@@ -19,6 +21,8 @@ export const photoMarksSchema = z
     references: z
       .array(
         z.strictObject({
+          /** Its own, so that two windows know it by it. */
+          id: z.string().min(1, 'must not be empty').max(40),
           /** Which of the known things it is; any other word for one that was measured. */
           what: z.string().min(1, 'needs a word').max(60, 'at most 60 characters'),
           item: scaleItemSchema,
@@ -29,15 +33,21 @@ export const photoMarksSchema = z
     clickPx: z.number().gt(0, 'must be more than 0').max(50).optional(),
     marks: z
       .array(
-        z.strictObject({ mark: markSchema, figure: z.string().max(200).nullable().default(null) }),
+        z.strictObject({
+          id: markIdSchema,
+          mark: namelessMarkSchema,
+          figure: z.string().max(200).nullable().default(null),
+        }),
       )
       .max(MAX_MARKS, `at most ${MAX_MARKS} marks`),
   })
-  .superRefine(({ marks }, ctx) => {
-    uniqueIds(
-      marks.map((m) => m.mark.id),
-      (i, message) => ctx.addIssue({ code: 'custom', path: ['marks', i, 'mark', 'id'], message }),
-    );
+  .superRefine((all, ctx) => {
+    for (const list of ['references', 'marks'] as const) {
+      uniqueIds(
+        all[list].map((m) => m.id),
+        (i, message) => ctx.addIssue({ code: 'custom', path: [list, i, 'id'], message }),
+      );
+    }
   });
 export type PhotoMarks = z.infer<typeof photoMarksSchema>;
 export type PhotoMark = PhotoMarks['marks'][number];
@@ -46,12 +56,15 @@ export type PhotoReference = PhotoMarks['references'][number];
 /** A photo in which nothing is marked. */
 export const NO_MARKS: PhotoMarks = { references: [], marks: [] };
 
+/** A mark with its name, as it is measured. */
+export const markOf = ({ id, mark }: PhotoMark): Mark => ({ id, ...mark });
+
 /** The same as the measure command reads it. */
 export function marksFileOf({ references, planeMm, clickPx, marks }: PhotoMarks): MarksFile {
   return {
     scale: references.map((r) => r.item),
     ...(planeMm === undefined ? {} : { planeMm }),
     ...(clickPx === undefined ? {} : { clickPx }),
-    marks: marks.map((m) => m.mark),
+    marks: marks.map(markOf),
   };
 }

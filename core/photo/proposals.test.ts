@@ -48,7 +48,11 @@ const scene = seen(150, 90, (x, y) => {
 });
 const MARKS: PhotoMarks = {
   references: [
-    { what: 'ruler', item: { kind: 'length', from: [100, 850], to: [1100, 850], mm: 100 } },
+    {
+      id: 'r',
+      what: 'ruler',
+      item: { kind: 'length', from: [100, 850], to: [1100, 850], mm: 100 },
+    },
   ],
   marks: [],
 };
@@ -72,7 +76,8 @@ test('the rim of a fan and a stack with a pipe over it are found, and nothing el
 test('what is marked already is not proposed again', () => {
   const found = proposeMarks(scene, LENS, MARKS);
   const marks = found.map((p, i) => ({
-    mark: { id: `m${i}`, kind: p.kind, points: p.points },
+    id: `m${i}`,
+    mark: { kind: p.kind, points: p.points },
     figure: null,
   }));
   expect(proposeMarks(scene, LENS, { ...MARKS, marks })).toEqual([]);

@@ -1,3 +1,4 @@
+import { mergeDocuments } from '../documents/mergeDocuments';
 import { parseRecord } from '../record/parseRecord';
 import { setAt } from '../record/plainJson';
 import { exampleRecord } from '../test-support/exampleRecord';
@@ -35,21 +36,27 @@ const box = (x: number, y: number, w: number, d: number) => [
   px(x + w, y + d),
   px(x, y + d),
 ];
-const shell = { what: SHELL, item: referenceItem('rectangle', box(0, 0, 355, 245), [355, 245]) };
+const shell = {
+  id: 's',
+  what: SHELL,
+  item: referenceItem('rectangle', box(0, 0, 355, 245), [355, 245]),
+};
 const MARKS: PhotoMarks = {
   references: [shell],
   marks: [
     {
-      mark: { id: 'fan', kind: 'circle', points: round(60, 70, 29, 5), aboveMm: 5 },
+      id: 'fan',
+      mark: { kind: 'circle', points: round(60, 70, 29, 5), aboveMm: 5 },
       figure: 'fans.fan-right.impellerDiameterMm',
     },
     {
-      mark: { id: 'stack', kind: 'area', points: box(20, 4, 70, 24) },
+      id: 'stack',
+      mark: { kind: 'area', points: box(20, 4, 70, 24) },
       figure: 'finStacks.fins-right.widthMm',
     },
     {
+      id: 'pipe',
       mark: {
-        id: 'pipe',
         kind: 'path',
         points: [px(50, 20), px(50, 110), px(250, 110), px(250, 20)],
       },
@@ -72,7 +79,7 @@ test('marks tell their figure and what they tell besides, each with its ±, in t
   expect(at['heatPipes.pipe.bends']!.after).toMatchObject({ value: 2, plusMinus: 0 });
   const fan = at['fans.fan-right.impellerDiameterMm']!;
   expect(fan.at).toEqual(pathOfFigure(record, fan.path));
-  expect(fan).toMatchObject({ before: 58, isOther: true, mark: 'fan' });
+  expect(fan).toMatchObject({ before: 58, other: 'agrees', isSurer: false, mark: 'fan' });
   expect(fan.after).toMatchObject({ origin: 'photo', photo: PHOTO, mark: 'fan' });
   const { scaleShare } = fan.after as unknown as { scaleShare: number };
   expect(scaleShare).toBeGreaterThan(0);
@@ -98,7 +105,29 @@ test('once taken nothing differs; a reference of another size makes all of its f
   ]);
   const stack = moved.find((r) => r.path === 'finStacks.fins-right.widthMm')!;
   expect(stack.value / stack.before!).toBeCloseTo(1.02, 3);
-  expect(stack.isOther).toBe(false);
+  expect(stack).toMatchObject({ other: null, isSurer: false });
+});
+
+test('what a calliper knows better is told, and what differs from it by more than both ±; what was assumed is neither', () => {
+  const fan = (figure: unknown) =>
+    renewals(setAt(record, ['fans', 1, 'impellerDiameterMm'], figure)).find(
+      (r) => r.mark === 'fan',
+    )!;
+  expect(fan({ value: 58, plusMinus: 0.01 })).toMatchObject({ other: 'agrees', isSurer: true });
+  expect(fan({ value: 58, plusMinus: 1 })).toMatchObject({ other: 'agrees', isSurer: false });
+  expect(fan({ value: 55, plusMinus: 0.2 })).toMatchObject({ other: 'differs' });
+  // three of the wider one’s deviations off, less than both together allow is none
+  expect(fan({ value: 55, plusMinus: 2 })).toMatchObject({ other: 'agrees', isSurer: false });
+  for (const origin of ['assumed', 'estimated']) {
+    expect(fan({ value: 50, plusMinus: 0.01, origin })).toMatchObject({
+      other: null,
+      isSurer: false,
+    });
+  }
+  expect(fan({ value: 50, plusMinus: 0.01, origin: 'photo', photo: 'another' })).toMatchObject({
+    other: 'differs',
+    isSurer: true,
+  });
 });
 
 test('a note stays with its figure; of two marks of one figure the surer one counts; a part that is gone is left out', () => {
@@ -107,7 +136,8 @@ test('a note stays with its figure; of two marks of one figure the surer one cou
   expect(fan.after.note).toBe('worn');
   const [first] = MARKS.marks;
   const rough = {
-    mark: { ...first!.mark, id: 'rough', points: first!.mark.points.slice(0, 3) },
+    id: 'rough',
+    mark: { ...first!.mark, points: first!.mark.points.slice(0, 3) },
     figure: first!.figure,
   };
   for (const marks of [
@@ -174,7 +204,10 @@ test('known things are references that the measure command takes; sizes and poin
     expect(pointsOf(item)).toEqual(points);
     expect(sizesOf(item)).toEqual(thing.kind === 'rectangle' ? sizes : sizes.slice(0, 1));
     expect(item.aboveMm).toBe(3);
-    const marks = photoMarksSchema.parse({ references: [{ what: thing.what, item }], marks: [] });
+    const marks = photoMarksSchema.parse({
+      references: [{ id: 'r', what: thing.what, item }],
+      marks: [],
+    });
     expect(parseMarks(marksFileOf(marks)).scale).toEqual([item]);
   }
 });
@@ -183,7 +216,33 @@ test('two marks of one name are refused at the second', () => {
   const [first] = MARKS.marks;
   const refused = photoMarksSchema.safeParse({ ...MARKS, marks: [first, first] });
   expect(refused.error?.issues[0]).toMatchObject({
-    path: ['marks', 1, 'mark', 'id'],
+    path: ['marks', 1, 'id'],
     message: 'there is another mark “fan”',
   });
+});
+
+test('what two windows mark is joined mark by mark; a point that both moved is asked for, of that mark alone', () => {
+  const [fan, stack, pipe] = MARKS.marks;
+  const moved = (by: number) => ({
+    ...fan!,
+    mark: { ...fan!.mark, points: fan!.mark.points.map(([x, y]): [number, number] => [x + by, y]) },
+  });
+  const base = { ...MARKS, marks: [fan!] };
+  const joined = mergeDocuments(
+    base,
+    { ...base, marks: [fan!, stack!] },
+    { ...base, marks: [moved(3), pipe!] },
+  );
+  expect(joined.conflicts).toEqual([]);
+  expect(joined.value.marks.map((m) => m.id).sort()).toEqual(['fan', 'pipe', 'stack']);
+  expect(joined.value.marks.find((m) => m.id === 'fan')).toEqual(moved(3));
+  const both = mergeDocuments(base, { ...base, marks: [moved(1)] }, { ...base, marks: [moved(2)] });
+  expect(both.conflicts.map((c) => c.path)).toEqual(['marks.fan.mark.points']);
+  const references = mergeDocuments(
+    MARKS,
+    { ...MARKS, references: [shell, { ...shell, id: 'mine' }] },
+    { ...MARKS, references: [shell, { ...shell, id: 'theirs' }] },
+  );
+  expect(references.conflicts).toEqual([]);
+  expect(references.value.references).toHaveLength(3);
 });

@@ -1,4 +1,5 @@
 import { figureValue, type Figure, type FigureDetail } from '../record/figure';
+import { recordedDeviation } from '../uncertainty/spread';
 import { isPartList } from '../record/fieldTable';
 import { getAt, type Path } from '../record/plainJson';
 import { figureFromPhoto, figuresOfMark, type FigureOfMark } from './figuresOfMark';
@@ -14,8 +15,10 @@ export interface Renewal extends FigureOfMark {
   before: number | undefined;
   /** The figure as it would be kept. */
   after: FigureDetail;
-  /** Somebody else than this mark told it: a calliper, a label, another photo. */
-  isOther: boolean;
+  /** Something else than this photo told it, a calliper, a label, and so: it agrees with the mark within both ±, or does not. */
+  other: 'agrees' | 'differs' | null;
+  /** What told it before knows it better: it is taken only where somebody says so. */
+  isSurer: boolean;
 }
 
 /**
@@ -46,7 +49,7 @@ export function renewalsOf(
   measures: KeptMeasures,
 ): Renewal[] {
   const byPath = new Map<string, Renewal>();
-  marks.forEach(({ mark, figure }, i) => {
+  marks.forEach(({ id, mark, figure }, i) => {
     if (!figure) return;
     for (const told of figuresOfMark(figure, mark.kind, measures.marks[i])) {
       const at = pathOfFigure(record, told.path);
@@ -56,21 +59,44 @@ export function renewalsOf(
       const stands = getAt(record, at);
       const after = figureFromPhoto(stands, told, {
         photo,
-        mark: mark.id,
+        mark: id,
         ...scaleShareOf(told, measures),
       });
-      const { origin, photo: of } = (typeof stands === 'object' ? stands : {}) as FigureDetail;
       byPath.set(told.path, {
         ...told,
         at,
-        mark: mark.id,
+        mark: id,
         before: stands === undefined ? undefined : figureValue(stands as Figure),
         after,
-        isOther: stands !== undefined && !(origin === 'photo' && of === photo),
+        ...toldBefore(told, stands as Figure | undefined, photo),
       });
     }
   });
   return [...byPath.values()].filter((r) => !isSame(getAt(record, r.at), r.after));
+}
+
+/** Two figures of one thing differ by more than this many of their deviations only where one is wrong. */
+const DIFFERS = 2.5;
+
+/** What something else said of a figure, beside what its mark says. */
+function toldBefore(
+  told: FigureOfMark,
+  stands: Figure | undefined,
+  photo: string,
+): Pick<Renewal, 'other' | 'isSurer'> {
+  const value = figureValue(stands);
+  const { origin, photo: of } = (typeof stands === 'object' ? stands : {}) as Partial<FigureDetail>;
+  // what was taken for granted, or counted by eye, nobody measured
+  const nobody =
+    origin === 'assumed' || origin === 'estimated' || (origin === 'photo' && of === photo);
+  if (stands === undefined || typeof value !== 'number' || nobody)
+    return { other: null, isSurer: false };
+  const sd = recordedDeviation(told.path, value, stands);
+  const off = Math.abs(value - told.value);
+  return {
+    other: off > DIFFERS * Math.hypot(sd, told.plusMinus) ? 'differs' : 'agrees',
+    isSurer: sd < told.plusMinus,
+  };
 }
 
 /** The scale's share of a figure, at most all of its ±. */

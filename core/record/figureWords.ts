@@ -29,6 +29,8 @@ export function figureWords(path: string): string {
   // one of several names in a field is that field
   const list = path.replace(/\.\d+$/, '');
   if (list !== path && !fieldAt(path) && fieldAt(list)) return figureWords(list);
+  // what lengths off one photo have in common: which photo it is no name tells
+  if (path.startsWith('photo ')) return 'scale of a photo';
   const parts = path.split('.');
   const [first = '', second = '', third, fourth] = parts;
   const known = fieldAt(path);

@@ -23,6 +23,7 @@ const add = async (id: string, bytes: Buffer) =>
       .expect(201)
   ).body as { id: string; focalPx: number | null };
 const RULER = {
+  id: 'r',
   what: 'ruler',
   item: {
     kind: 'length' as const,
@@ -35,8 +36,8 @@ const MARKS: PhotoMarks = {
   references: [RULER],
   marks: [
     {
+      id: 'wide',
       mark: {
-        id: 'wide',
         kind: 'strip',
         points: [
           [296, 300],
@@ -46,8 +47,8 @@ const MARKS: PhotoMarks = {
       figure: 'heatPipes.pipe.flattenedWidthMm',
     },
     {
+      id: 'long',
       mark: {
-        id: 'long',
         kind: 'length',
         points: [
           [100, 100],
@@ -83,8 +84,8 @@ test('what is wrong with one mark holds up no other; without anything of known s
   const { id } = await create();
   const photo = await add(id, await strip().jpeg().toBuffer());
   const far = {
+    id: 'far',
     mark: {
-      id: 'far',
       kind: 'length',
       points: [
         [1, 1],

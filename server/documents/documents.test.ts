@@ -40,8 +40,8 @@ async function oneOfEach() {
         references: [],
         marks: [
           {
+            id: 'a',
             mark: {
-              id: 'a',
               kind: 'length',
               points: [
                 [1, 1],

@@ -416,11 +416,13 @@ test('photos go out with their boxes burned in and come back once; papers only w
     .send({ ...facts, looked: true })
     .expect(200);
   const marks = {
-    references: [{ what: 'ruler', item: { kind: 'length', from: [1, 1], to: [71, 1], mm: 70 } }],
+    references: [
+      { id: 'r', what: 'ruler', item: { kind: 'length', from: [1, 1], to: [71, 1], mm: 70 } },
+    ],
     marks: [
       {
+        id: 'a',
         mark: {
-          id: 'a',
           kind: 'length',
           points: [
             [1, 1],

@@ -3,8 +3,8 @@ import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { useNavigate } from 'react-router';
 import { isPaper, type Attachment } from '../../api/attachments';
 import { Kbd } from '../../kit/Kbd';
-import { ConflictPanel } from '../ConflictPanel';
 import { DocumentHistory } from '../DocumentHistory';
+import { KeptTrouble } from '../KeptTrouble';
 import { SavedWords } from '../SavedWords';
 import { PhotoFacts } from './PhotoFacts';
 import { PhotoStage } from './PhotoStage';
@@ -181,18 +181,7 @@ export function Lightbox({
           <p className="mt-3 text-small text-quiet" role="status">
             {view && view.state.kind !== 'saved' && <SavedWords view={view} />}
           </p>
-          {view?.state.kind === 'failed' && (
-            <button type="button" className="btn btn-sm" onClick={keeper?.retry}>
-              Try again
-            </button>
-          )}
-          {view?.state.kind === 'conflict' && (
-            <ConflictPanel
-              kind="photo"
-              conflicts={view.state.conflicts}
-              choose={(side, path) => keeper?.choose(side, path)}
-            />
-          )}
+          <KeptTrouble kind="photo" view={view} keeper={keeper} />
           {keeper && (
             <details className="mt-3 text-[0.9rem]">
               <summary className="cursor-pointer text-quiet">History</summary>

@@ -7,71 +7,108 @@ import type { PointPx } from '@zugluft/core/photo/point';
 import { toScreen, type PhotoView } from './photoView';
 import type { Held, Marking } from './marking';
 import { measureText } from './measureWords';
+import { placeLabels } from './placeLabels';
 
 /** Kinds whose points go round. */
 const CLOSED: ReadonlySet<string> = new Set(['area', 'openShare', 'rectangle', 'circle']);
 
-/** Marks and references over a photo, each named, as thick at every size of it. */
+/** Something drawn over a photo. */
+interface Drawn {
+  key: string;
+  kind: string;
+  points: readonly PointPx[];
+  held: Held | null;
+  label: string;
+  dashed?: boolean;
+  opacity?: number;
+  found?: readonly PointPx[] | undefined;
+}
+
+const IN_HAND: Held = { list: 'marks', index: -1, point: null };
+
+/** Marks and references over a photo, as thick at every size of it; each named where its name finds room. */
 export function MarkLayer({
   marks,
   measures,
   marking,
   proposals,
   view,
+  wide,
 }: {
   marks: PhotoMarks;
   measures: KeptMeasures;
   marking: Marking;
   proposals: readonly Proposal[];
   view: PhotoView;
+  /** Of the pane, px. */
+  wide: number;
 }) {
   const { held, tool, points, cursor } = marking;
-  const isHeld = (list: Held['list'], index: number) => held?.list === list && held.index === index;
+  const heldOf = (list: Held['list'], index: number) =>
+    held?.list === list && held.index === index ? held : null;
+  const shapes: Drawn[] = [
+    ...marks.references.map(({ id, item }, i) => ({
+      key: `reference ${id}`,
+      kind: item.kind,
+      points: pointsOf(item),
+      held: heldOf('references', i),
+      label: `reference ${i + 1}`,
+      dashed: true,
+    })),
+    ...marks.marks.map(({ id, mark }, i) => ({
+      key: `mark ${id}`,
+      kind: mark.kind,
+      points: mark.points,
+      held: heldOf('marks', i),
+      label: [id, measureText(measures.marks[i])].filter(Boolean).join(' · '),
+      found: measures.marks[i]?.found,
+    })),
+    ...proposals.map(({ kind, points: at, reads }, i) => ({
+      key: `p${i}`,
+      kind,
+      points: at,
+      held: i === 0 ? IN_HAND : null,
+      label: i === 0 ? `${measureText(reads)}?` : '',
+      found: reads.found,
+      dashed: true,
+      opacity: i === 0 ? 0.85 : 0.45,
+    })),
+  ];
+  if (tool && points.length > 0) {
+    const kind = tool.as === 'mark' ? tool.kind : tool.thing.kind;
+    shapes.push({ key: 'new', kind, points: [...points, cursor], held: IN_HAND, label: '' });
+  }
+  // what is held is named first, the others where there is room
+  const named = [...shapes].sort((a, b) => Number(b.held !== null) - Number(a.held !== null));
+  const labels = placeLabels(
+    named.map(({ label, points: at }) => {
+      const [x, y] = at.map((p) => toScreen(view, p)).reduce((a, b) => (b[1] < a[1] ? b : a));
+      return { text: label, x: x + 7, y: y - 7 };
+    }),
+    wide,
+  );
   return (
     <svg className="absolute inset-0 size-full pointer-events-none" aria-hidden data-marks>
-      {marks.references.map(({ item }, i) => (
-        <Shape
-          key={`r${i}`}
-          kind={item.kind}
-          points={pointsOf(item)}
-          view={view}
-          held={isHeld('references', i) ? held : null}
-          label={`reference ${i + 1}`}
-          dashed
-        />
+      {shapes.map(({ key, ...shape }) => (
+        <Shape key={key} {...shape} view={view} />
       ))}
-      {marks.marks.map(({ mark }, i) => (
-        <Shape
-          key={mark.id}
-          kind={mark.kind}
-          points={mark.points}
-          view={view}
-          held={isHeld('marks', i) ? held : null}
-          label={[mark.id, measureText(measures.marks[i])].filter(Boolean).join(' · ')}
-          found={measures.marks[i]?.found}
-        />
-      ))}
-      {proposals.map(({ kind, points: at, reads }, i) => (
-        <g key={`p${i}`} opacity={i === 0 ? 0.85 : 0.45}>
-          <Shape
-            kind={kind}
-            points={at}
-            view={view}
-            held={i === 0 ? { list: 'marks', index: -1, point: null } : null}
-            label={i === 0 ? `${measureText(reads)}?` : ''}
-            found={reads.found}
-            dashed
-          />
-        </g>
-      ))}
-      {tool && points.length > 0 && (
-        <Shape
-          kind={tool.as === 'mark' ? tool.kind : tool.thing.kind}
-          points={[...points, cursor]}
-          view={view}
-          held={{ list: 'marks', index: -1, point: null }}
-          label=""
-        />
+      {labels.map(
+        (l, i) =>
+          l && (
+            <text
+              key={named[i]!.key}
+              x={l.x}
+              y={l.y}
+              className="figure"
+              fontSize={12}
+              fill="#14201b"
+              stroke="#fff"
+              strokeWidth={3.5}
+              paintOrder="stroke"
+            >
+              {l.text}
+            </text>
+          ),
       )}
       <Cursor at={toScreen(view, cursor)} />
     </svg>
@@ -103,18 +140,10 @@ function Shape({
   points,
   view,
   held,
-  label,
   dashed = false,
+  opacity = 1,
   found = [],
-}: {
-  kind: string;
-  points: readonly PointPx[];
-  view: PhotoView;
-  held: Held | null;
-  label: string;
-  dashed?: boolean;
-  found?: readonly PointPx[] | undefined;
-}) {
+}: Omit<Drawn, 'key' | 'label'> & { view: PhotoView }) {
   const at = points.map((p) => toScreen(view, p));
   if (at.length === 0) return null;
   // a rim is drawn as it was found, else by the circle through its points
@@ -122,9 +151,8 @@ function Shape({
     kind === 'circle' ? (found.length > 0 ? found.map((p) => toScreen(view, p)) : roundOf(at)) : at;
   const line = `M${rim.map(([x, y]) => `${x.toFixed(1)} ${y.toFixed(1)}`).join('L')}${CLOSED.has(kind) && rim.length > 2 ? 'Z' : ''}`;
   const ink = held ? 'var(--color-primary)' : '#14201b';
-  const [lx, ly] = at.reduce((a, b) => (b[1] < a[1] ? b : a));
   return (
-    <g fill="none" strokeLinejoin="round" strokeLinecap="round">
+    <g fill="none" strokeLinejoin="round" strokeLinecap="round" opacity={opacity}>
       <path d={line} stroke="#fff" strokeWidth={held ? 5 : 4} opacity={0.8} />
       <path
         d={line}
@@ -158,20 +186,6 @@ function Shape({
           strokeWidth={1.5}
         />
       ))}
-      {label && (
-        <text
-          x={lx + 7}
-          y={ly - 7}
-          className="figure"
-          fontSize={12}
-          fill="#14201b"
-          stroke="#fff"
-          strokeWidth={3.5}
-          paintOrder="stroke"
-        >
-          {label}
-        </text>
-      )}
     </g>
   );
 }

@@ -1,5 +1,4 @@
 import type { KeptMeasures } from '@zugluft/core/photo/measureKept';
-import type { Mark } from '@zugluft/core/photo/marksFile';
 import type { PhotoMark, PhotoMarks } from '@zugluft/core/photo/photoMarks';
 import type { Draft } from '../../documents/record/draft';
 import { RemoveButton } from '../../kit/RemoveButton';
@@ -27,7 +26,7 @@ export function MarkTable({
   held: Held | null;
   draft: Draft;
   hold: (index: number) => void;
-  change: (index: number, mark: Mark) => void;
+  change: (index: number, mark: PhotoMark['mark']) => void;
   /** Says of which figure it is; '' of none. */
   belongs: (index: number, choice: string) => void;
   remove: (index: number) => void;
@@ -44,7 +43,7 @@ export function MarkTable({
     <ul data-testid="marks" aria-label="marks of this photo">
       {marks.marks.map((m, i) => (
         <MarkRow
-          key={m.mark.id}
+          key={m.id}
           own={m}
           index={i}
           measures={measures}
@@ -62,7 +61,7 @@ export function MarkTable({
 }
 
 function MarkRow({
-  own: { mark, figure },
+  own: { id, mark, figure },
   index,
   measures,
   pending,
@@ -80,7 +79,7 @@ function MarkRow({
   isHeld: boolean;
   draft: Draft;
   hold: () => void;
-  change: (mark: Mark) => void;
+  change: (mark: PhotoMark['mark']) => void;
   belongs: (choice: string) => void;
   remove: () => void;
 }) {
@@ -92,10 +91,7 @@ function MarkRow({
   const groups = [...new Set(choices.map((c) => c.group))];
   const isGone = figure !== null && !choices.some((c) => c.value === figure);
   return (
-    <li
-      className={`border-t border-rule py-1 px-1 ${isHeld ? 'bg-base-200' : ''}`}
-      data-mark={mark.id}
-    >
+    <li className={`border-t border-rule py-1 px-1 ${isHeld ? 'bg-base-200' : ''}`} data-mark={id}>
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
         <button
           type="button"
@@ -103,9 +99,9 @@ function MarkRow({
           aria-pressed={isHeld}
           onClick={hold}
         >
-          {mark.id}
+          {id}
         </button>
-        <span className="figure min-w-36" data-reads>
+        <span className="figure w-44" data-reads>
           {text ||
             (fault
               ? 'not measured'
@@ -118,8 +114,8 @@ function MarkRow({
         {choices.length > 0 && (
           <select
             className="select select-sm w-60 max-w-full"
-            aria-label={`figure of ${mark.id}`}
-            data-figure={mark.id}
+            aria-label={`figure of ${id}`}
+            data-figure={id}
             value={figure ?? ''}
             onChange={(e) => belongs(e.currentTarget.value)}
           >
@@ -139,7 +135,7 @@ function MarkRow({
           </select>
         )}
         <span className="grow" />
-        <RemoveButton what={mark.id} remove={remove} />
+        <RemoveButton what={id} remove={remove} />
       </div>
       {more.length > 0 && <p className="text-small text-quiet">{more.join(' · ')}</p>}
       {fault && (
@@ -154,7 +150,7 @@ function MarkRow({
           <label className="flex items-center gap-1">
             height over the references
             <NumberCell
-              label={`height of ${mark.id}`}
+              label={`height of ${id}`}
               value={mark.aboveMm ?? 0}
               least={-200}
               most={200}
@@ -168,7 +164,7 @@ function MarkRow({
               <input
                 type="range"
                 className="range range-xs w-32"
-                aria-label={`threshold of ${mark.id}`}
+                aria-label={`threshold of ${id}`}
                 min={0.02}
                 max={0.98}
                 step={0.01}
@@ -195,10 +191,10 @@ function MarkRow({
 }
 
 function withOrWithout<K extends 'aboveMm' | 'threshold'>(
-  mark: Mark,
+  mark: PhotoMark['mark'],
   key: K,
   value: number | undefined,
-): Mark {
+): PhotoMark['mark'] {
   const { [key]: _, ...rest } = mark;
-  return value === undefined ? (rest as Mark) : { ...mark, [key]: value };
+  return value === undefined ? (rest as unknown as PhotoMark['mark']) : { ...mark, [key]: value };
 }

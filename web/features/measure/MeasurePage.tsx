@@ -5,7 +5,7 @@ import { figureValue, type Figure } from '@zugluft/core/record/figure';
 import { placesOfMarks } from '@zugluft/core/photo/placesOfMarks';
 import { renewalsOf, type Renewal } from '@zugluft/core/photo/renewals';
 import { isPaper, type Attachment } from '../../api/attachments';
-import { ConflictPanel } from '../../documents/ConflictPanel';
+import { KeptTrouble } from '../../documents/KeptTrouble';
 import { useAttachments } from '../../documents/photos/AttachmentsProvider';
 import { addPart, getAt, partsOf, setAt, type Draft } from '../../documents/record/draft';
 import { useMachineFile } from '../../documents/record/MachineFile';
@@ -21,11 +21,13 @@ import { ReferenceList } from './ReferenceList';
 import { TakeOver } from './TakeOver';
 import { ToolBar } from './ToolBar';
 import { useMarks } from './useMarks';
+import { usePageChanges } from './usePageChanges';
 import { useMeasures } from './useMeasures';
 import { useProposals } from './useProposals';
 import { useSnap } from './useSnap';
 import { Proposals } from './Proposals';
 import { GoTo } from './GoTo';
+import { HandButtons } from './HandButtons';
 
 /** Figures read off a photo: what is known in it, what is marked, what goes into the record. */
 export function MeasurePage() {
@@ -62,8 +64,10 @@ function OfPhoto() {
 }
 
 function Measuring({ photo }: { photo: Attachment }) {
-  const { draft, change: changeRecord, machine } = useMachineFile();
-  const { marks, ready, view, keeper, error, again, change } = useMarks(photo);
+  const { draft, machine } = useMachineFile();
+  const own = useMarks(photo);
+  const { marks, ready, view, keeper, error, again } = own;
+  const { changeMarks: change, changeRecord } = usePageChanges(own);
   const measures = useMeasures(photo, marks);
   const size = useMemo(() => [photo.widthPx!, photo.heightPx!] as const, [photo]);
   const snap = useSnap(photo);
@@ -89,7 +93,7 @@ function Measuring({ photo }: { photo: Attachment }) {
     if (fresh) {
       const next = addPart(draft, fresh.list);
       figure = `${fresh.list}.${partsOf(next, fresh.list).at(-1)!.id}.${fresh.field}`;
-      changeRecord(() => next);
+      changeRecord((d) => addPart(d, fresh.list));
     }
     change((d) => ({ ...d, marks: d.marks.map((m, i) => (i === index ? { ...m, figure } : m)) }));
   };
@@ -98,9 +102,8 @@ function Measuring({ photo }: { photo: Attachment }) {
     marks,
     shellMm,
     change,
-    step: (back) => (back ? keeper?.undo() : keeper?.redo()),
     snap,
-    takeAll: () => takeOver(renewals),
+    takeAll: () => takeOver(renewals.filter((r) => !r.isSurer)),
     proposed: {
       look: () => hasScale && proposals.ask(marks),
       take: proposals.takeFirst,
@@ -158,21 +161,7 @@ function Measuring({ photo }: { photo: Attachment }) {
             <Kbd>[</Kbd> <Kbd>]</Kbd> marks <Kbd>,</Kbd> <Kbd>.</Kbd> their points
           </span>
         )}
-        <span>
-          point <Kbd>Enter</Kbd>
-        </span>
-        <span>
-          done <Kbd>d</Kbd>
-        </span>
-        <span>
-          to the edge <Kbd>s</Kbd>
-        </span>
-        <span>
-          to a place <Kbd>g</Kbd>
-        </span>
-        <span>
-          back <Kbd>⌫</Kbd>
-        </span>
+        <HandButtons hand={hand} />
         <span className="figure" data-testid="cursor">
           {marking.cursor.map((x) => x.toFixed(0)).join(', ')} px
         </span>
@@ -191,18 +180,7 @@ function Measuring({ photo }: { photo: Attachment }) {
           Widths, fins and open shares are not measured: {measures.error.message}.
         </p>
       )}
-      {view?.state.kind === 'failed' && (
-        <button type="button" className="btn btn-sm" onClick={keeper?.retry}>
-          Try again
-        </button>
-      )}
-      {view?.state.kind === 'conflict' && (
-        <ConflictPanel
-          kind="marks"
-          conflicts={view.state.conflicts}
-          choose={(side, path) => keeper?.choose(side, path)}
-        />
-      )}
+      <KeptTrouble kind="marks" view={view} keeper={keeper} />
       {ready && (
         <div className="space-y-3">
           <ReferenceList

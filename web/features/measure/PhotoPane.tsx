@@ -1,4 +1,11 @@
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import {
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type CSSProperties,
+  type KeyboardEvent,
+} from 'react';
 import { Maximize, ZoomIn, ZoomOut } from 'lucide-react';
 import type { KeptMeasures } from '@zugluft/core/photo/measureKept';
 import { pointsOf } from '@zugluft/core/photo/knownThings';
@@ -150,7 +157,8 @@ export function PhotoPane({
         aria-label="photo: arrows move the cursor by a pixel, Shift by ten, Ctrl by a hundred; Enter sets a point"
         data-testid="photo-pane"
         data-cursor={marking.cursor.map((x) => x.toFixed(2)).join(' ')}
-        className={`relative overflow-hidden h-[min(52vh,30rem)] max-lg:h-[46vh] touch-none focus:outline-2 outline-air ${marking.tool ? 'cursor-crosshair' : 'cursor-grab'}`}
+        className={`relative overflow-hidden lg:h-[min(52vh,30rem)] max-lg:max-h-[60vh] max-lg:aspect-(--photo) touch-none focus:outline-2 outline-air ${marking.tool ? 'cursor-crosshair' : 'cursor-grab'}`}
+        style={{ '--photo': `${size[0]} / ${size[1]}` } as CSSProperties}
         onKeyDown={onKeyDown}
         {...pointers}
       >
@@ -173,6 +181,7 @@ export function PhotoPane({
               measures={measures}
               marking={marking}
               proposals={proposals}
+              wide={pane.width}
               view={view}
             />
             {(marking.tool ?? (marking.held && marking.held.point !== null)) && (

@@ -46,7 +46,7 @@ export function ReferenceList({
       <h3 className="font-semibold text-[0.95rem]">Known in the picture</h3>
       <div className="flex flex-wrap items-center gap-2 py-1">
         <select
-          className="select select-sm w-56"
+          className="select select-sm w-64"
           aria-label="thing of known size"
           value={thing.what}
           onChange={(e) => setThing(thingOf(e.currentTarget.value)!)}
@@ -82,7 +82,7 @@ export function ReferenceList({
             const fault = measures.faults.find((f) => f.path.startsWith(`references.${i}.`));
             return (
               <li
-                key={i}
+                key={r.id}
                 className={`border-t border-rule py-1 px-1 ${isHeld ? 'bg-base-200' : ''}`}
               >
                 <div className="flex flex-wrap items-center gap-x-2">
@@ -122,7 +122,10 @@ export function ReferenceList({
       {measures.scale && (
         <p className="text-small py-1" data-testid="scale">
           <span className="figure">{measures.scale.mmPerPx.toPrecision(4)}</span> mm a pixel ±{' '}
-          <span className="figure">{(100 * measures.scale.plusMinusShare).toFixed(1)}</span> %
+          <span className="figure">
+            {Number((100 * measures.scale.plusMinusShare).toPrecision(1))}
+          </span>{' '}
+          %
         </p>
       )}
       {measures.scale?.note && (

@@ -17,13 +17,15 @@ export function TakeOver({
   take: (renewals: readonly Renewal[]) => void;
   takePlaces: () => void;
 }) {
+  const unsure = renewals.filter((r) => !r.isSurer);
   return (
     <section aria-label="into the record">
       <div className="flex flex-wrap items-center gap-x-3">
         <h3 className="font-semibold text-[0.95rem]">Into the record</h3>
-        {renewals.length > 1 && (
-          <button type="button" className="btn btn-sm" onClick={() => take(renewals)}>
-            Take all {renewals.length} <Kbd>t</Kbd>
+        {unsure.length > 1 && (
+          <button type="button" className="btn btn-sm" onClick={() => take(unsure)}>
+            Take {unsure.length === renewals.length ? 'all ' : ''}
+            {unsure.length} <Kbd>t</Kbd>
           </button>
         )}
       </div>
@@ -44,18 +46,23 @@ export function TakeOver({
             </tr>
           </thead>
           <tbody>
-            {renewals.map((r, i) => (
+            {renewals.map((r) => (
               <tr key={r.path} className="border-t border-rule" data-renewal={r.path}>
                 <td className="py-1">
                   {figureWords(r.path)}
-                  {r.isOther && (
-                    <span className="block text-small text-heat">told otherwise before</span>
+                  {r.other === 'differs' && (
+                    <span className="block text-small text-heat">
+                      told otherwise before, by more than both ±
+                    </span>
+                  )}
+                  {r.isSurer && (
+                    <span className="block text-small text-quiet">known better already</span>
                   )}
                 </td>
-                <td className="figure text-right whitespace-nowrap">
+                <td className="figure text-right whitespace-nowrap pl-2">
                   {r.before === undefined ? 'blank' : shown(r.before)}
                 </td>
-                <td className="figure text-right whitespace-nowrap">
+                <td className="figure text-right whitespace-nowrap pl-2">
                   {shown(r.value)}
                   {r.plusMinus > 0 && ` ± ${shown(r.plusMinus)}`}{' '}
                   <span className="unit">{unitAt(r.path)}</span>
@@ -67,7 +74,7 @@ export function TakeOver({
                     aria-label={`take ${figureWords(r.path)}`}
                     onClick={() => take([r])}
                   >
-                    Take {renewals.length === 1 && i === 0 && <Kbd>t</Kbd>}
+                    Take {unsure.length === 1 && r === unsure[0] && <Kbd>t</Kbd>}
                   </button>
                 </td>
               </tr>

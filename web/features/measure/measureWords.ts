@@ -14,6 +14,8 @@ export function measureText(m: Measured | undefined): string {
   if (m.unit === 'count') {
     return `${m.value}${m.plusMinus ? ` ± ${Number(m.plusMinus.toFixed(1))}` : ''} fins`;
   }
+  // of four corners what is wanted is their sides
+  if (m.sidesMm) return `${m.sidesMm.map((s) => s.value.toFixed(1)).join(' × ')} mm`;
   const digits = digitsOf(m.plusMinus);
   const unit = UNIT_WORDS[m.unit];
   const pm = m.plusMinus && m.plusMinus > 0 ? ` ± ${m.plusMinus.toFixed(digits)}` : '';
@@ -30,14 +32,15 @@ export function besides(m: Measured | undefined): string[] {
     out.push(`at most ${m.thicknessAtMostMm.toFixed(2)} mm thick`);
   }
   if (m.bends !== undefined) {
-    out.push(
-      m.bends === 1
-        ? `1 bend (${m.bendDeg?.join(', ')}°)`
-        : `${m.bends} bends${m.bendDeg?.length ? ` (${m.bendDeg.join('°, ')}°)` : ''}`,
-    );
+    out.push(bendWords(m));
   }
-  if (m.sidesMm) out.push(m.sidesMm.map((s) => s.value.toFixed(1)).join(' × ') + ' mm');
+  if (m.sidesMm) out.push(`${m.value.toFixed(0)} mm²`);
   if (m.holes !== undefined) out.push(`${m.holes} holes`);
   if (typeof m.holeMm === 'number') out.push(`${m.holeMm.toFixed(2)} mm each`);
   return out;
+}
+
+function bendWords({ bends = 0, bendDeg = [] }: Measured): string {
+  if (bends === 0) return 'straight';
+  return `${bends === 1 ? '1 bend' : `${bends} bends`} (${bendDeg.join('°, ')}°)`;
 }

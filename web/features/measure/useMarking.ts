@@ -23,7 +23,7 @@ import {
   type Marking,
   type Tool,
 } from './marking';
-import { freshMarkId, heldPoints, without, withPoints } from './useMarks';
+import { freshId, heldPoints, without, withPoints } from './useMarks';
 
 /** As fine as a place in a photo can be told. */
 const round = (x: number) => Math.round(x * 100) / 100;
@@ -41,7 +41,6 @@ export function useMarking({
   marks,
   shellMm,
   change,
-  step,
   snap,
   takeAll,
   proposed,
@@ -50,8 +49,6 @@ export function useMarking({
   marks: PhotoMarks;
   shellMm: readonly [number, number] | null;
   change: (make: (marks: PhotoMarks) => PhotoMarks, touched?: string | null) => void;
-  /** Undo or redo; what it was, or null. */
-  step: (back: boolean) => { label: string } | null | undefined;
   snap: (at: PointPx) => Promise<PointPx | null>;
   takeAll: () => void;
   /** Asks for proposals; the one that is offered, taken or left. */
@@ -64,7 +61,7 @@ export function useMarking({
   const add = (tool: Tool, points: readonly PointPx[]) => {
     const at = points.map((p): [number, number] => [round(p[0]), round(p[1])]);
     if (tool.as === 'mark') {
-      const id = freshMarkId(marks.marks, MARK_WORDS[tool.kind].name.replace(' ', '-'));
+      const id = freshId(marks.marks, MARK_WORDS[tool.kind].name.replace(' ', '-'));
       setMarking((m) => ({
         ...m,
         tool: null,
@@ -73,7 +70,7 @@ export function useMarking({
       }));
       change((d) => ({
         ...d,
-        marks: [...d.marks, { mark: { id, kind: tool.kind, points: at }, figure: null }],
+        marks: [...d.marks, { id, mark: { kind: tool.kind, points: at }, figure: null }],
       }));
       return;
     }
@@ -82,7 +79,11 @@ export function useMarking({
       what === SHELL
         ? (shellMm ?? [DEFAULT_SIZE, DEFAULT_SIZE])
         : [widthMm ?? mm ?? diameterMm ?? DEFAULT_SIZE, heightMm ?? DEFAULT_SIZE];
-    const reference: PhotoReference = { what, item: referenceItem(kind, at, sizes) };
+    const reference: PhotoReference = {
+      id: freshId(marks.references, what),
+      what,
+      item: referenceItem(kind, at, sizes),
+    };
     setMarking((m) => ({
       ...m,
       tool: null,
@@ -128,37 +129,35 @@ export function useMarking({
   };
   const cyclePoint = (by: 1 | -1) => {
     const { held } = marking;
-    if (!held) return;
-    const n = heldPoints(marks, held).length;
+    const n = held ? heldPoints(marks, held).length : 0;
+    if (!held || n === 0) return;
     const point = held.point === null ? (by > 0 ? 0 : n - 1) : (held.point + by + n) % n;
     hold({ ...held, point });
-  };
-  const undo = (back: boolean) => {
-    const done = step(back);
-    if (done) toast(`${back ? 'Undone' : 'Done again'}: ${done.label}`, { id: 'undo' });
   };
   const takeProposal = () => {
     const own = proposed.take();
     if (own) add({ as: 'mark', kind: own.kind }, own.points);
   };
+  const back = () => setMarking(stepBack);
+  const end = () => {
+    const ended = finish(marking);
+    if (ended) placed(ended);
+  };
+  const toEdge = () =>
+    void snap(marking.cursor).then(
+      (at) => at && moveTo(at),
+      () => toast.error('The edge could not be looked for: the server does not answer.'),
+    );
+  const toPlace = () => setGoingTo(true);
   const key = (e: KeyboardEvent): boolean => {
-    if (e.altKey) return false;
-    if (e.ctrlKey || e.metaKey) {
-      const letter = e.key.toLowerCase();
-      if (letter !== 'z' && letter !== 'y') return false;
-      undo(letter === 'z' && !e.shiftKey);
-      return true;
-    }
+    if (e.altKey || e.ctrlKey || e.metaKey) return false;
     const { held, tool } = marking;
     const acts: Record<string, () => void> = {
       Enter: () => placed(placePoint(marking)),
       ' ': () => placed(placePoint(marking)),
-      Backspace: () => setMarking(stepBack),
+      Backspace: back,
       Escape: () => setMarking(letGo),
-      d: () => {
-        const ended = finish(marking);
-        if (ended) placed(ended);
-      },
+      d: end,
       r: () => take({ as: 'reference', thing }),
       '[': () =>
         hold(
@@ -170,18 +169,14 @@ export function useMarking({
         ),
       ',': () => cyclePoint(-1),
       '.': () => cyclePoint(1),
-      s: () =>
-        void snap(marking.cursor).then(
-          (at) => at && moveTo(at),
-          () => toast.error('The edge could not be looked for: the server does not answer.'),
-        ),
-      g: () => setGoingTo(true),
+      s: toEdge,
+      g: toPlace,
       t: takeAll,
       q: proposed.look,
       y: takeProposal,
       u: proposed.leave,
       b: () => {
-        const id = held?.list === 'marks' ? marks.marks[held.index]?.mark.id : undefined;
+        const id = held?.list === 'marks' ? marks.marks[held.index]?.id : undefined;
         document.querySelector<HTMLElement>(`[data-figure="${id}"]`)?.focus();
       },
       Delete: () => held && remove(held),
@@ -204,6 +199,10 @@ export function useMarking({
     hold,
     remove,
     takeProposal,
+    back,
+    end,
+    toEdge,
+    toPlace,
     /** Ends the going to a place, there or where it was. */
     arrive(at: PointPx | null) {
       if (at) moveTo(at);

@@ -1,19 +1,14 @@
 import { useEffect } from 'react';
-import {
-  NO_MARKS,
-  type PhotoMark,
-  type PhotoMarks,
-  type PhotoReference,
-} from '@zugluft/core/photo/photoMarks';
+import { NO_MARKS, type PhotoMarks, type PhotoReference } from '@zugluft/core/photo/photoMarks';
 import type { PointPx } from '@zugluft/core/photo/point';
 import { pointsOf } from '@zugluft/core/photo/knownThings';
 import type { Attachment } from '../../api/attachments';
 import { useDocument } from '../../documents/useDocument';
 import type { Held } from './marking';
 
-/** A name that no other mark of the photo has. */
-export function freshMarkId(marks: readonly PhotoMark[], stem: string): string {
-  const taken = new Set(marks.map((m) => m.mark.id));
+/** A name that no other of them has. */
+export function freshId(marks: readonly { id: string }[], stem: string): string {
+  const taken = new Set(marks.map((m) => m.id));
   for (let n = 1; ; n++) if (!taken.has(`${stem}-${n}`)) return `${stem}-${n}`;
 }
 

@@ -21,6 +21,8 @@ export function RunsStep() {
   const client = useQueryClient();
   const [params, setParams] = useSearchParams();
   const [problem, setProblem] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const beginning = useRef(false);
   const zips = useRef<HTMLInputElement>(null);
   const { data: runs, error } = useQuery({
     queryKey: runKeys.of(machine.id),
@@ -44,6 +46,10 @@ export function RunsStep() {
   const begin = async (on: 'cpu' | 'gpu' | 'both' | 'none', cap: Cap | null) => {
     const first = (draft['settings'] as { id: string }[] | undefined)?.[0]?.id;
     const setting = settingId ?? first;
+    // a second click while the first is on its way would make a second run
+    if (beginning.current) return;
+    beginning.current = true;
+    setBusy(true);
     setProblem(null);
     try {
       const run = await makeRun(machine.id, {
@@ -63,6 +69,9 @@ export function RunsStep() {
     } catch (cause) {
       setProblem((cause as Error).message);
       await client.invalidateQueries({ queryKey: runKeys.of(machine.id) });
+    } finally {
+      beginning.current = false;
+      setBusy(false);
     }
   };
   const list = runs ?? [];
@@ -110,7 +119,7 @@ export function RunsStep() {
           />
         ))}
         <button type="button" className={button(false)} onClick={() => void begin('both', null)}>
-          new run <Kbd>n</Kbd>
+          {busy ? 'beginning a run' : 'new run'} <Kbd>n</Kbd>
         </button>
         <button
           type="button"
