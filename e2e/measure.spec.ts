@@ -14,7 +14,7 @@ const PITCH_MM = 0.9;
 const MODULE = [10, 80] as const;
 const FAN = [60, 40, 29] as const;
 const STACK = [95, 12] as const;
-const PIPE = [110, 60, 10.9] as const;
+const PIPE = [98, 60, 10.9, 55] as const;
 
 /** A memory module, an impeller of 58 mm, 40 fins at 0.9 mm, a pipe 10.9 mm wide, seen straight from above. */
 function drawn(): Promise<Buffer> {
@@ -27,7 +27,7 @@ function drawn(): Promise<Buffer> {
     ${rect(0, 0, 160, 120, '#2a3530')}${rect(STACK[0] - 2, STACK[1], FINS * PITCH_MM + 3, 14, '#30241c')}${fins}
     ${rect(MODULE[0], MODULE[1], 67.6, 30, '#3f9a63')}
     <circle cx="${FAN[0]}" cy="${FAN[1]}" r="${FAN[2]}" fill="#d8dcda"/>
-    ${rect(PIPE[0], PIPE[1], 40, PIPE[2], '#c98555')}</svg>`;
+    ${rect(PIPE[0], PIPE[1], PIPE[3], PIPE[2], '#c98555')}</svg>`;
   return sharp(Buffer.from(svg)).jpeg({ quality: 92 }).toBuffer();
 }
 
@@ -330,13 +330,35 @@ test('the cooling of a two-fan machine is recorded from one photo by keys, and h
     });
   }
   await page.keyboard.press('Escape');
+  const measuring = page.url();
   await page.goto(`/machines/${machine}/estimate`);
   await expect.poll(() => watts(page, '36')).toBeGreaterThan(0.97 * truth);
   expect(await watts(page, '36')).toBeLessThan(1.03 * truth);
+
+  // what the pipe passes by its course, taken, and back by undo
+  const along = async () =>
+    ((await recordOf(page, machine)) as unknown as CaseRecord).heatPipes![0]!.along!;
+  const before = await along();
+  await page.goto(measuring);
+  const passes = page.locator('[data-passes]');
+  await expect(passes).toContainText(
+    new RegExp(before.map((a) => `${a.part} \\d+–\\d+`).join(', ')),
+  );
+  await passes.getByRole('button').click();
+  await expect(passes).toHaveCount(0);
+  await expect
+    .poll(async () => (await along()).map((a) => a.part))
+    .toEqual(before.map((a) => a.part));
+  await expect
+    .poll(async () => (await along())[1])
+    .toMatchObject({ fromMm: { origin: 'photo' }, toMm: { origin: 'photo' } });
+  await page.keyboard.press('Control+z');
+  await expect(passes).toHaveCount(1);
+  await expect.poll(along).toEqual(before);
   await putAsideOpen(page);
 });
 
-test('fans and fins are found when asked for, offered one by one, and none is entered unseen', async ({
+test('fans, fins and pipes are found when asked for, offered one by one, and none is entered unseen', async ({
   page,
 }) => {
   const errors = watchErrors(page);
@@ -352,14 +374,20 @@ test('fans and fins are found when asked for, offered one by one, and none is en
   await point(page, x, y + 30);
   await expect(page.getByTestId('scale')).toBeVisible();
   await page.keyboard.press('q');
-  await expect(offer).toContainText(/found: circle 5[78]\.\d+ ± 0\.\d+ mm, 1 more/);
+  await expect(offer).toContainText(/found: circle 5[78]\.\d+ ± 0\.\d+ mm, 3 more/);
   await expect(page.getByTestId('marks')).toHaveCount(0);
   await page.keyboard.press('y');
   await expect(reads(page, 'circle-1')).toHaveText(/^5[78]\./);
   await expect(offer).toContainText('found: fins 40 fins');
   await page.keyboard.press('u');
+  await expect(offer).toContainText(/found: path 5[45]\.\d+ ± 0\.\d+ mm, 1 more/);
+  await page.keyboard.press('y');
+  await expect(reads(page, 'path-1')).toHaveText(/^5[45]\./);
+  await expect(offer).toContainText(/found: width 10\.[89]\d* ± 0\.\d+ mm/);
+  await page.keyboard.press('y');
+  await expect(reads(page, 'width-1')).toHaveText(/^10\.[89]/);
   await expect(offer).toContainText('nothing more is found for sure');
-  await expect(page.getByTestId('marks').getByRole('listitem')).toHaveCount(1);
+  await expect(page.getByTestId('marks').getByRole('listitem')).toHaveCount(3);
   // what was left is found again, what was taken is not
   await page.keyboard.press('q');
   await expect(offer).toContainText(/found: fins 40 fins(?!,)/);

@@ -35,6 +35,6 @@ export default defineConfig({
     cwd: join(import.meta.dirname ?? __dirname, '..'),
     url: `http://127.0.0.1:${port}/api/health`,
     env: { ZUGLUFT_DATA: data, ZUGLUFT_PORT: String(port) },
-    timeout: 300_000,
+    timeout: 600_000,
   },
 });

@@ -9,6 +9,7 @@ import type { PhotoMarks } from './photoMarks';
 import type { Picture } from './picture';
 import type { PointPx } from './point';
 import { dist } from './polygon';
+import { proposePipes } from './proposePipes';
 import { reduced } from './reduced';
 import { refineRim } from './refineRim';
 import { referenceFault } from './references';
@@ -32,11 +33,18 @@ const BEYOND_PX = 110;
 const MOST = 40;
 
 /**
- * Finds parts in a photo where that is reliable: rims of impellers, fields of fins. What is marked already is not proposed again.
+ * Finds parts in a photo where that is reliable: rims of impellers, fields of fins, pipes in the colour of copper. What is marked
+ * already is not proposed again.
  *
+ * @param values three to a pixel, 8 bit; without them no pipes are sought
  * @returns none without something of known size: only that tells an impeller from a screw
  */
-export function proposeMarks(picture: Picture, lens: Lens, kept: PhotoMarks): Proposal[] {
+export function proposeMarks(
+  picture: Picture,
+  lens: Lens,
+  kept: PhotoMarks,
+  values: Uint8Array | null = null,
+): Proposal[] {
   const size = [picture.width, picture.height] as const;
   const items = kept.references
     .map((r) => r.item)
@@ -56,9 +64,19 @@ export function proposeMarks(picture: Picture, lens: Lens, kept: PhotoMarks): Pr
   const fins = findFins(picture).flatMap(
     ({ lines, pitchPx }) => stack(picture, scale, planeMm, lines, pitchPx) ?? [],
   );
-  return [...circles, ...fins]
-    .filter((p) => !kept.marks.some(({ mark }) => isSame(mark, p)))
-    .slice(0, MOST);
+  const fresh = [...circles, ...fins].filter(
+    (p) => !kept.marks.some(({ mark }) => isSame(mark, p)),
+  );
+  const marks = kept.marks.map((m) => m.mark);
+  const pipes = (values ? proposePipes(picture, values, scale, planeMm, marks) : []).flatMap(
+    ({ kind, points, note }) => {
+      const told = proposal(picture, scale, planeMm, kind, points);
+      // a width that needs a word is not sure
+      if (!told || (kind === 'strip' && told.reads.note !== null)) return [];
+      return [{ ...told, reads: { ...told.reads, note: note ?? told.reads.note } }];
+    },
+  );
+  return [...fresh, ...pipes].slice(0, MOST);
 }
 
 /** Of several lines across a field of fins that on which most are counted, if another one counts as many. */

@@ -68,8 +68,8 @@ const lightOf = (o: Opened): Picture => (o.light ??= pictureOf(o.rgb, o.width, o
 export async function doPictureJob(job: PictureJob): Promise<PictureAnswer> {
   if (job.do === 'tile') return { tile: await tile(await open(job.file, job.sha256), job) };
   if (job.do === 'propose') {
-    const light = lightOf(await open(job.file, job.sha256));
-    return { proposals: proposeMarks(light, job.lens, job.marks) };
+    const photo = await open(job.file, job.sha256);
+    return { proposals: proposeMarks(lightOf(photo), job.lens, job.marks, photo.rgb) };
   }
   const { size, lens, marks } = job;
   const dark = !marks.marks.some(({ mark }) => needsLight(mark.kind));

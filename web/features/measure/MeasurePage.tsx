@@ -22,6 +22,7 @@ import { TakeOver } from './TakeOver';
 import { ToolBar } from './ToolBar';
 import { useMarks } from './useMarks';
 import { usePageChanges } from './usePageChanges';
+import { usePasses } from './usePasses';
 import { useMeasures } from './useMeasures';
 import { useProposals } from './useProposals';
 import { useSnap } from './useSnap';
@@ -79,6 +80,8 @@ function Measuring({ photo }: { photo: Attachment }) {
     [draft, photo.id, marks, measures],
   );
   const places = useMemo(() => newPlaces(draft, size, photo, marks), [draft, size, photo, marks]);
+
+  const { passes, takePasses } = usePasses(photo, marks, measures, changeRecord);
 
   const takeOver = (list: readonly Renewal[]) => {
     if (list.length === 0) return;
@@ -228,7 +231,9 @@ function Measuring({ photo }: { photo: Attachment }) {
           <TakeOver
             renewals={renewals}
             places={places}
+            passes={passes}
             take={takeOver}
+            takePasses={takePasses}
             takePlaces={() => {
               changeRecord((d) =>
                 places.reduce(

@@ -34,6 +34,7 @@ export function Proposals({
           <span>
             found: {MARK_WORDS[first.kind].name}{' '}
             <span className="figure">{measureText(first.reads)}</span>
+            {first.reads.note && <span className="text-quiet"> ({first.reads.note})</span>}
             {items!.length > 1 && <span className="text-quiet">, {items!.length - 1} more</span>}
           </span>
           <button type="button" className="btn btn-sm" onClick={take}>
@@ -51,7 +52,7 @@ export function Proposals({
             disabled={looking || !hasScale}
             onClick={look}
           >
-            Look for fans and fins <Kbd>q</Kbd>
+            Look for fans, fins and pipes <Kbd>q</Kbd>
           </button>
           <span className={error ? 'text-heat' : 'text-quiet'}>
             {looking

@@ -1,21 +1,34 @@
+import type { PipePass } from '@zugluft/core/photo/passesOfMarks';
 import type { PlaceOfPart } from '@zugluft/core/photo/placesOfMarks';
 import type { Renewal } from '@zugluft/core/photo/renewals';
+import type { RenewedPasses } from '@zugluft/core/photo/renewedPasses';
 import { Kbd } from '../../kit/Kbd';
 import { figureWords, unitAt } from '../../documents/record/figureWords';
 
 const shown = (x: number) => String(Number(x.toPrecision(5)));
 
+const passed = (all: readonly Partial<PipePass>[]) =>
+  all
+    .map(({ part, fromMm, toMm }) =>
+      fromMm === undefined && toMm === undefined ? part : `${part} ${fromMm ?? '?'}–${toMm ?? '?'}`,
+    )
+    .join(', ');
+
 /** What the marks would change of the record: shown first, taken over one by one or all together. */
 export function TakeOver({
   renewals,
   places,
+  passes,
   take,
   takePlaces,
+  takePasses,
 }: {
   renewals: readonly Renewal[];
   places: readonly PlaceOfPart[];
+  passes: readonly RenewedPasses[];
   take: (renewals: readonly Renewal[]) => void;
   takePlaces: () => void;
+  takePasses: (passes: RenewedPasses) => void;
 }) {
   const unsure = renewals.filter((r) => !r.isSurer);
   return (
@@ -82,6 +95,29 @@ export function TakeOver({
           </tbody>
         </table>
       )}
+      {passes.map((p) => (
+        <div
+          key={p.pipe}
+          className="flex flex-wrap items-baseline gap-x-3 border-t border-rule py-1 text-[0.9rem]"
+          data-passes={p.pipe}
+        >
+          <span className="grow">
+            {p.pipe} passes <span className="figure">{passed(p.after)}</span>{' '}
+            <span className="unit">mm</span>
+            <span className="block text-small text-quiet">
+              now {p.before.length === 0 ? 'blank' : passed(p.before)}
+            </span>
+          </span>
+          <button
+            type="button"
+            className="btn btn-sm"
+            aria-label={`take what ${p.pipe} passes`}
+            onClick={() => takePasses(p)}
+          >
+            Take
+          </button>
+        </div>
+      ))}
       {places.length > 0 && (
         <p className="py-1 text-[0.9rem]">
           <button type="button" className="btn btn-sm" onClick={takePlaces}>
