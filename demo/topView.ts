@@ -68,6 +68,7 @@ export async function topView(given: CaseRecord): Promise<TopView> {
     middle: [WIDTH_PX / 2, HEIGHT_PX / 2],
     slopeX: 0.06,
     slopeY: -0.09,
+    k1: 0,
     distanceMm: (FOCAL_PX * (w + 2.6 * MARGIN_MM)) / WIDTH_PX,
   };
   const toPlaneOf = ([x, y]: Mm): Mm => {

@@ -240,6 +240,26 @@ test('the hand: points are taken back, moved by pixels, snapped to edges, dragge
   await expect(page.getByTestId('marks')).toHaveCount(0);
   await page.keyboard.press('Control+z');
   await expect(reads(page, 'length-1')).toHaveText(/mm$/);
+
+  // an edge that is straight tells how the lens bends: here it does not
+  await page.getByLabel('thing of known size').selectOption('straight-edge');
+  await pane.focus();
+  await page.keyboard.press('r');
+  for (const x of [0, 34, 67.6]) await point(page, MODULE[0] + x, MODULE[1] + 30);
+  await page.keyboard.press('d');
+  await expect(page.getByTestId('lens')).toContainText(/lens k1 -?0\.0\d+ ± 0\.\d+/);
+  // what a grid told of it is typed, bounded, and goes by undo
+  await page.getByLabel('thing of known size').selectOption('known-lens');
+  await pane.focus();
+  await page.keyboard.press('r');
+  const k1 = page.getByLabel('reference 3, k1');
+  await k1.fill('-0.3');
+  await expect(page.getByText('must be at least -0.25')).toBeVisible();
+  await k1.fill('-0.2');
+  await page.getByLabel('reference 3, ± of k1').fill('0.001');
+  await expect(page.getByTestId('lens')).toContainText('k1 -0.19');
+  await page.getByRole('button', { name: 'remove reference 3' }).click();
+  await expect(page.getByTestId('lens')).toContainText(/lens k1 -?0\.0\d+/);
   expect(errors).toEqual([]);
   await putAsideOpen(page);
 });

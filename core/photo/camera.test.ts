@@ -17,6 +17,7 @@ const camera: Camera = {
   middle: [500, 400],
   slopeX: 0.3,
   slopeY: -0.5,
+  k1: 0,
   distanceMm: 250,
 };
 

@@ -1,7 +1,8 @@
+import { distorted, undistorted } from './distortion';
 import type { PointMm, PointPx } from './point';
 
 /**
- * How a picture was taken: square pixels, the optical axis through the middle, no distortion. The reference plane is
+ * How a picture was taken: square pixels, the optical axis through the middle. The reference plane is
  * `z = distance + slopeX · x + slopeY · y` before the camera (x to the right, y down, z away).
  */
 export interface Camera {
@@ -12,6 +13,8 @@ export interface Camera {
   slopeY: number;
   /** From the camera to the reference plane along the optical axis. */
   distanceMm: number;
+  /** Of the lens: {@link distorted}. */
+  k1: number;
 }
 
 /**
@@ -21,7 +24,8 @@ export interface Camera {
  * @param aboveMm towards the camera
  * @returns NaN where the line of sight does not meet it
  */
-export function toPlane(camera: Camera, [u, v]: PointPx, aboveMm = 0): PointMm {
+export function toPlane(camera: Camera, at: PointPx, aboveMm = 0): PointMm {
+  const [u, v] = undistorted(camera, at);
   const { slopeX: p, slopeY: q, focalPx, middle, distanceMm } = camera;
   const x = (u - middle[0]) / focalPx;
   const y = (v - middle[1]) / focalPx;
@@ -68,7 +72,7 @@ export function footOf(
 export function toPixel(camera: Camera, point: PointMm, aboveMm = 0): PointPx {
   const [x, y, z] = toSpace(camera, point, aboveMm);
   const { focalPx, middle } = camera;
-  return [middle[0] + (focalPx * x) / z, middle[1] + (focalPx * y) / z];
+  return distorted(camera, [middle[0] + (focalPx * x) / z, middle[1] + (focalPx * y) / z]);
 }
 
 /** Millimetres of a pixel at a place, the mean of all directions: the root of how areas grow. */

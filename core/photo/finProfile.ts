@@ -51,7 +51,8 @@ export function finProfile(
   const begin = toSpace(camera, from, aboveMm);
   const end = toSpace(camera, to, aboveMm);
   const aside = toSpace(camera, [from[0] - e[1], from[1] + e[0]], aboveMm);
-  const { focalPx, middle } = camera;
+  const { focalPx, middle, k1 } = camera;
+  const square = middle[0] ** 2 + middle[1] ** 2;
   const step = [0, 1, 2].map((k) => (end[k]! - begin[k]!) / (n - 1));
   const side = [0, 1, 2].map((k) => aside[k]! - begin[k]!);
   for (let r = 0; r < ROWS; r++) {
@@ -60,11 +61,10 @@ export function finProfile(
     let y = begin[1] + t * side[1]!;
     let z = begin[2] + t * side[2]!;
     for (let i = 0; i < n; i++) {
-      rows[r * n + i] = lightAt(
-        picture,
-        middle[0] + (focalPx * x) / z,
-        middle[1] + (focalPx * y) / z,
-      );
+      const u = (focalPx * x) / z;
+      const v = (focalPx * y) / z;
+      const grown = 1 + (k1 * (u * u + v * v)) / square;
+      rows[r * n + i] = lightAt(picture, middle[0] + grown * u, middle[1] + grown * v);
       x += step[0]!;
       y += step[1]!;
       z += step[2]!;

@@ -2,7 +2,7 @@ import { Matrix } from 'ml-matrix';
 import { leastSquares } from '../numerics/leastSquares';
 import { toPlane, type Camera } from './camera';
 import { homography } from './homography';
-import type { ScaleItem } from './marksFile';
+import { isSized, type ScaleItem } from './marksFile';
 import type { PointPx } from './point';
 import { rectangleShape, referenceOf, type Reference } from './references';
 
@@ -13,9 +13,9 @@ export interface Lens {
 
 /** A picture's camera as its references tell it, and how well. */
 export interface Scale {
-  /** ln focal length, slopes, ln of mm a pixel at the axis: {@link cameraAt}. */
+  /** ln focal length, slopes, ln of mm a pixel at the axis, k1 of the lens: {@link cameraAt}. */
   theta: readonly number[];
-  /** Of theta, 4 × 4; what is taken as known has none. */
+  /** Of theta, 5 × 5; what is taken as known has none. */
   covariance: Matrix;
   middle: PointPx;
   clickPx: number;
@@ -25,6 +25,8 @@ export interface Scale {
   fits: boolean;
   /** Whether the tilt is known, or taken as none. */
   tiltKnown: boolean;
+  /** Whether it was told how the lens bends, or it is taken not to. */
+  lensKnown: boolean;
 }
 
 /** A usual camera held over a bench: focal length over the picture's diagonal, and how far others are off (common practice, no source). */
@@ -34,13 +36,15 @@ const FOCAL_SPREAD = 0.5;
 const WRITTEN_SPREAD = 0.04;
 /** Slopes are anywhere: this only keeps a fit that nothing holds from running away. */
 const SLOPE_SPREAD = 2;
-const CAMERA = 4;
+const CAMERA = 5;
+/** How lenses bend that nothing is known of (common practice, no source). */
+const K1_SPREAD = 0.15;
 /** Of the normal distribution: one fit in five hundred that is right is called wrong. */
 const WRONG = 2.9;
 /** A focal length this many deviations off is of no camera that is held over a bench. */
 const ODD_LENS = 2.5;
 
-/** The camera of these four figures. */
+/** The camera of these five figures. */
 export function cameraAt(theta: readonly number[], middle: PointPx): Camera {
   const focalPx = Math.exp(theta[0]!);
   return {
@@ -49,6 +53,7 @@ export function cameraAt(theta: readonly number[], middle: PointPx): Camera {
     slopeX: theta[1]!,
     slopeY: theta[2]!,
     distanceMm: focalPx * Math.exp(theta[3]!),
+    k1: theta[4]!,
   };
 }
 
@@ -56,9 +61,9 @@ export const cameraOf = ({ theta, middle }: Scale): Camera => cameraAt(theta, mi
 
 /**
  * The camera that sees all references as they were clicked. With four corners somewhere its tilt is sought, else it is taken to look
- * straight down; of its focal length the picture's own word, or what is usual, is one more reading.
+ * straight down, and with a straight edge how its lens bends; of its focal length the picture's own word, or what is usual, is one more reading.
  *
- * @param items without faults
+ * @param items without faults, one of them at least of known size
  * @param size of the picture, px
  */
 export function fitScale(
@@ -74,9 +79,10 @@ export function fitScale(
     ln: Math.log(lens.focalPx ?? USUAL_FOCAL * Math.hypot(...size)),
     spread: lens.focalPx === null ? FOCAL_SPREAD : WRITTEN_SPREAD,
   };
-  const free = tiltKnown ? [0, 1, 2, 3] : [0, 3];
+  const lensKnown = !items.every(isSized);
+  const free = [...(tiltKnown ? [0, 1, 2, 3] : [0, 3]), ...(lensKnown ? [4] : [])];
   const thetaOf = (x: readonly number[]): number[] => {
-    const theta = [0, 0, 0, 0];
+    const theta = [0, 0, 0, 0, 0];
     free.forEach((k, i) => (theta[k] = x[i]!));
     return theta;
   };
@@ -85,6 +91,10 @@ export function fitScale(
     const camera = cameraAt(theta, middle);
     const out = [(theta[0]! - focal.ln) / focal.spread];
     if (tiltKnown) out.push(theta[1]! / SLOPE_SPREAD, theta[2]! / SLOPE_SPREAD);
+    if (lensKnown) out.push(theta[4]! / K1_SPREAD);
+    for (const item of items) {
+      if (item.kind === 'lens') out.push((theta[4]! - item.k1) / item.plusMinus);
+    }
     let at = free.length;
     for (const r of references) {
       const pose = x.slice(at, (at += r.poseSteps.length));
@@ -92,7 +102,10 @@ export function fitScale(
     }
     return out;
   };
-  const steps = [...free.map(() => 1), ...references.flatMap((r) => r.poseSteps)];
+  const steps = [
+    ...free.map((k) => (k === 4 ? 0.1 : 1)),
+    ...references.flatMap((r) => r.poseSteps),
+  ];
   const found = startsOf(references, middle, focal).map((theta) => {
     const camera = cameraAt(theta, middle);
     const start = [...free.map((k) => theta[k]!), ...references.flatMap((r) => r.poseAt(camera))];
@@ -114,9 +127,9 @@ export function fitScale(
   let at = free.length;
   const residualsPx = references.map((r) => {
     const off = r.residuals(camera, best.x.slice(at, (at += r.poseSteps.length)));
-    return Math.sqrt(off.reduce((s, e) => s + e * e, 0) / r.points.length);
+    return Math.sqrt(off.reduce((s, e) => s + e * e, 0) / Math.max(1, r.points.length));
   });
-  return { theta, covariance, middle, clickPx, residualsPx, fits, tiltKnown };
+  return { theta, covariance, middle, clickPx, residualsPx, fits, tiltKnown, lensKnown };
 }
 
 /** Where a fit begins: with four corners from their projective map at several focal lengths, else straight above. */
@@ -130,10 +143,11 @@ function startsOf(
     return [-1.5, 0, 1.5].map((z) => fromCorners(rectangle, middle, focal.ln + z * focal.spread));
   }
   // mm a pixel of each, at its own height
-  const straight = (s: number) => cameraAt([focal.ln, 0, 0, s], middle);
-  const lns = references.map((r) => {
+  const straight = (s: number) => cameraAt([focal.ln, 0, 0, s, 0], middle);
+  const lns = references.flatMap((r) => {
     const unit = r.points.map((p) => toPlane(straight(0), p, 0));
     const { item } = r;
+    if (!isSized(item)) return [];
     if (item.kind === 'length') {
       return Math.log(item.mm / Math.hypot(unit[1]![0] - unit[0]![0], unit[1]![1] - unit[0]![1]));
     }
@@ -141,7 +155,7 @@ function startsOf(
     const radius = unit.reduce((s, u) => s + Math.hypot(u[0] - x, u[1] - y), 0) / unit.length;
     return Math.log(item.kind === 'circle' ? item.diameterMm / 2 / radius : 1);
   });
-  return [[focal.ln, 0, 0, lns.reduce((a, b) => a + b, 0) / lns.length]];
+  return [[focal.ln, 0, 0, lns.reduce((a, b) => a + b, 0) / lns.length, 0]];
 }
 
 function largest(references: readonly Reference[]): Reference | undefined {
@@ -178,7 +192,7 @@ function fromCorners(r: Reference, middle: PointPx, lnFocal: number): number[] {
   const p = -n[0] / n[2];
   const q = -n[1] / n[2];
   const distance = place[2] - p * place[0] - q * place[1] + r.aboveMm * Math.hypot(p, q, 1);
-  return [lnFocal, p, q, Math.log(Math.max(1e-6, distance) / f)];
+  return [lnFocal, p, q, Math.log(Math.max(1e-6, distance) / f), 0];
 }
 
 /** A sum of squares as a deviate of the normal distribution. Source: Wilson and Hilferty, PNAS 17 (1931); from memory. */

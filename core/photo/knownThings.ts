@@ -47,6 +47,8 @@ export const KNOWN_THINGS: readonly KnownThing[] = [
   { what: 'known-rectangle', name: 'rectangle of known sides', kind: 'rectangle' },
   { what: 'known-length', name: 'known length or ruler', kind: 'length' },
   { what: 'known-circle', name: 'circle of known diameter', kind: 'circle' },
+  { what: 'straight-edge', name: 'straight edge, for the lens', kind: 'straight' },
+  { what: 'known-lens', name: 'lens, as a grid told it', kind: 'lens' },
 ];
 
 /** Points that are clicked for a reference of a kind: at least, at most. */
@@ -54,9 +56,11 @@ export const REFERENCE_POINTS: Record<ScaleItem['kind'], readonly [number, numbe
   rectangle: [4, 4],
   length: [2, 2],
   circle: [3, 500],
+  straight: [3, 500],
+  lens: [0, 0],
 };
 
-/** Sizes of a reference, mm; one for a length or a circle. */
+/** Sizes of a reference, mm; one for a length or a circle, none for a straight edge; of a lens k1 and its ±. */
 export type SizesMm = readonly [number] | readonly [number, number];
 
 /** A reference from its points and sizes. */
@@ -75,11 +79,17 @@ export function referenceItem(
       return { kind, from: at[0]!, to: at[1]!, mm: a!, ...above };
     case 'circle':
       return { kind, points: at, diameterMm: a!, ...above };
+    case 'straight':
+      return { kind, points: at };
+    case 'lens':
+      return { kind, k1: a!, plusMinus: b! };
   }
 }
 
 /** Sizes of a reference as it stands. */
 export function sizesOf(item: ScaleItem): number[] {
+  if (item.kind === 'straight') return [];
+  if (item.kind === 'lens') return [item.k1, item.plusMinus];
   if (item.kind === 'rectangle') return [item.widthMm, item.heightMm];
   return [item.kind === 'length' ? item.mm : item.diameterMm];
 }
@@ -87,5 +97,6 @@ export function sizesOf(item: ScaleItem): number[] {
 /** Points of a reference as it stands. */
 export function pointsOf(item: ScaleItem): PointPx[] {
   if (item.kind === 'rectangle') return item.corners;
+  if (item.kind === 'lens') return [];
   return item.kind === 'length' ? [item.from, item.to] : item.points;
 }

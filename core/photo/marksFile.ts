@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { LEAST_K1, MOST_K1 } from './distortion';
 
 const FAR = 100_000;
 const point = z.tuple(
@@ -32,10 +33,28 @@ export const scaleItemSchema = z.discriminatedUnion(
       diameterMm: sizeMm,
       ...above,
     }),
+    /** An edge that is straight: it tells how the lens bends. */
+    z.strictObject({
+      kind: z.literal('straight'),
+      points: z.array(point).min(3, 'needs three points along the edge or more').max(MOST_POINTS),
+    }),
+    /** How the lens bends, as straight edges or a grid told it in another photo. */
+    z.strictObject({
+      kind: z.literal('lens'),
+      k1: z
+        .number('must be a number')
+        .min(LEAST_K1, `must be at least ${LEAST_K1}`)
+        .max(MOST_K1, `must be at most ${MOST_K1}`),
+      plusMinus: z.number('must be a number').gt(0, 'must be more than 0').max(1),
+    }),
   ],
-  'must be a rectangle, a length or a circle',
+  'must be a rectangle, a length, a circle, a straight edge or a lens',
 );
 export type ScaleItem = z.infer<typeof scaleItemSchema>;
+/** One that tells the size of things. */
+export type SizedItem = Exclude<ScaleItem, { kind: 'straight' | 'lens' }>;
+export const isSized = (item: ScaleItem): item is SizedItem =>
+  item.kind !== 'straight' && item.kind !== 'lens';
 
 export const MARK_KINDS = [
   'length',
@@ -111,7 +130,11 @@ export const marksFileSchema = z
     scale: z
       .array(scaleItemSchema, 'must be a list of what is known in the picture')
       .min(1, 'needs at least one thing of known size')
-      .max(50),
+      .max(50)
+      .refine(
+        (all) => all.length === 0 || all.some(isSized),
+        'needs at least one thing of known size',
+      ),
     /** Height of what is measured over the plane of the references. */
     planeMm: heightMmSchema.optional(),
     /** One standard deviation of a click, each axis. */

@@ -1,5 +1,5 @@
 import { fitScale, type Lens, type Scale } from './fitScale';
-import { CLICK_PX, type Mark } from './marksFile';
+import { CLICK_PX, isSized, type Mark } from './marksFile';
 import { MarkFault, measureMark, UNIT_OF_MARK, type Measured } from './measureMarks';
 import { markOutside, referenceOutside, scaleAnswer, type Measures } from './measures';
 import { markOf, type PhotoMarks } from './photoMarks';
@@ -43,7 +43,7 @@ export function measureKept(
     return [];
   });
   const items = usable.map((u) => u.item);
-  const scale = items.length > 0 ? fitScale(items, size, lens, clickPx) : null;
+  const scale = items.some(isSized) ? fitScale(items, size, lens, clickPx) : null;
   const said = scale && scaleAnswer(items, size, lens, scale);
   const out: Measured[] = [];
   for (const [i, own] of marks.entries()) {

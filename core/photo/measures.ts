@@ -1,5 +1,12 @@
 import { fitScale, type Lens, type Scale } from './fitScale';
-import { CLICK_PX, marksFileSchema, type MarksFile, type ScaleItem } from './marksFile';
+import {
+  CLICK_PX,
+  isSized,
+  marksFileSchema,
+  type MarksFile,
+  type ScaleItem,
+  type SizedItem,
+} from './marksFile';
 import { MarkFault, measureMark, tiltNote, type Measured } from './measureMarks';
 import { isIn, type Picture } from './picture';
 import type { PointPx } from './point';
@@ -18,6 +25,8 @@ export interface Measures {
     plusMinusShare: number;
     /** Of each reference, how far from where it was clicked it would be seen, px. */
     residualsPx: number[];
+    /** How the lens bends, where straight edges told it: {@link distorted}. */
+    lens?: { k1: number; plusMinus: number };
     note: string | null;
   };
   marks: Measured[];
@@ -109,9 +118,13 @@ export function scaleAnswer(
   return {
     ...scaleFigure(scale, items),
     residualsPx: scale.residualsPx,
+    ...lensOf(scale),
     note: notes.length > 0 ? notes.join('; ') : null,
   };
 }
+
+const lensOf = ({ lensKnown, theta, covariance }: Scale): Pick<Measures['scale'], 'lens'> =>
+  lensKnown ? { lens: { k1: theta[4]!, plusMinus: Math.sqrt(covariance.get(4, 4)) } } : {};
 
 /** Which point of a reference lies outside the picture, and in words. */
 export function referenceOutside(
@@ -145,6 +158,8 @@ const outside = ([x, y]: PointPx, [w, h]: readonly [number, number]): string =>
 const NONE = { is: 0, byOthers: 0, plusMinus: 0, z: 0 };
 /** Deviations by which what a reference is and what the others make of it may differ. */
 const AGREES = 3.5;
+/** Clicks by which points of an edge may lie off a straight line. */
+const NOT_STRAIGHT = 3;
 
 /** What is wrong between references, or between one and its picture. */
 export function referenceNotes(
@@ -154,18 +169,23 @@ export function referenceNotes(
   scale: Scale,
 ): string[] {
   const out: string[] = [];
-  const alone = items.map((item) =>
-    items.length === 1 ? scale : fitScale([item], size, lens, scale.clickPx),
-  );
+  // how the lens bends is of no single one
+  const ofLens = items.filter((item) => !isSized(item));
+  const fitOf = (sized: readonly SizedItem[]) =>
+    fitScale([...sized, ...ofLens], size, lens, scale.clickPx);
+  const sized = items.flatMap((item, i) => (isSized(item) ? [{ item, i }] : []));
   items.forEach((item, i) => {
-    if (alone[i]!.fits) return;
+    const off = scale.residualsPx[i]!;
+    if (item.kind !== 'straight' || off < NOT_STRAIGHT * scale.clickPx) return;
+    out.push(
+      `scale.${i}: these points lie ${off.toFixed(1)} px off a straight line, whatever the lens: the edge is bent, or one is misplaced`,
+    );
+  });
+  if (out.length > 0) return out;
+  sized.forEach(({ item, i }) => {
+    if ((sized.length === 1 ? scale : fitOf([item])).fits) return;
     if (item.kind === 'rectangle') {
-      const turned = fitScale(
-        [{ ...item, widthMm: item.heightMm, heightMm: item.widthMm }],
-        size,
-        lens,
-        scale.clickPx,
-      );
+      const turned = fitOf([{ ...item, widthMm: item.heightMm, heightMm: item.widthMm }]);
       out.push(
         `scale.${i}: these corners do not fit ${mm(item.widthMm)} × ${mm(item.heightMm)} mm${turned.fits ? `; they would fit ${mm(item.heightMm)} × ${mm(item.widthMm)}, width from the first corner to the second` : ''}`,
       );
@@ -175,23 +195,18 @@ export function referenceNotes(
       );
     }
   });
-  if (items.length > 1 && out.length === 0) {
-    const off = items.map((item, i) => {
-      const others = fitScale(
-        items.filter((_, k) => k !== i),
-        size,
-        lens,
-        scale.clickPx,
-      );
+  if (sized.length > 1 && out.length === 0) {
+    const off = sized.map(({ item, i }) => {
+      const others = fitOf(sized.filter((o) => o.i !== i).map((o) => o.item));
       // without the only one that shows the tilt, the others see nothing right
       return scale.tiltKnown && !others.tiltKnown ? NONE : disagreement(item, others);
     });
     const worst = off.reduce((a, b, i) => (b.z > off[a]!.z ? i : a), 0);
     const { z, is, byOthers, plusMinus } = off[worst]!;
     if (z > AGREES) {
-      const by = items.length === 2 ? `scale.${1 - worst}` : 'the others';
+      const by = sized.length === 2 ? `scale.${sized[1 - worst]!.i}` : 'the others';
       out.push(
-        `scale.${worst} does not agree with ${by}: by ${items.length === 2 ? 'it' : 'them'} its ${mm(is)} mm are ${byOthers.toFixed(1)} ± ${plusMinus.toFixed(1)} mm`,
+        `scale.${sized[worst]!.i} does not agree with ${by}: by ${sized.length === 2 ? 'it' : 'them'} its ${mm(is)} mm are ${byOthers.toFixed(1)} ± ${plusMinus.toFixed(1)} mm`,
       );
     } else if (!scale.fits) out.push('the references do not agree within their clicks');
   }
@@ -201,7 +216,7 @@ export function referenceNotes(
 const mm = (x: number) => String(Number(x.toFixed(2)));
 
 /** A reference's size as a scale without it reads it. */
-function disagreement(item: ScaleItem, scale: Scale) {
+function disagreement(item: SizedItem, scale: Scale) {
   const above = item.aboveMm ?? 0;
   const points = referenceOf(item).points;
   const sizes: { is: number; of: (camera: Camera, p: readonly PointPx[]) => number }[] =

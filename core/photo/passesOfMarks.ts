@@ -1,6 +1,6 @@
 import { footOf, toPlane, type Camera } from './camera';
 import { cameraOf, fitScale, type Lens } from './fitScale';
-import { CLICK_PX } from './marksFile';
+import { CLICK_PX, isSized } from './marksFile';
 import type { PhotoMark, PhotoMarks } from './photoMarks';
 import type { PointMm } from './point';
 import { dist } from './polygon';
@@ -43,7 +43,7 @@ export function passesOfMarks(
   const isArea = ({ mark: { kind, points } }: PhotoMark) => kind === 'area' && points.length >= 3;
   const outlines = marks.filter((m) => isArea(m) && PASSED.test(m.figure ?? ''));
   const courses = marks.filter((m) => m.mark.kind === 'path' && COURSE.test(m.figure ?? ''));
-  if (items.length === 0 || outlines.length === 0 || courses.length === 0) return [];
+  if (!items.some(isSized) || outlines.length === 0 || courses.length === 0) return [];
   const camera = cameraOf(fitScale(items, size, lens, clickPx));
   const feet = (m: PhotoMark) => feetOf(camera, m, planeMm);
   const parts = outlines.map((m) => ({ part: PASSED.exec(m.figure!)![1]!, outline: feet(m) }));

@@ -2,7 +2,7 @@ import { mmPerPx, toPixel, toPlane } from './camera';
 import { findCircles } from './findCircles';
 import { findFins } from './findFins';
 import { cameraOf, fitScale, type Lens, type Scale } from './fitScale';
-import { CLICK_PX, type Mark } from './marksFile';
+import { CLICK_PX, isSized, type Mark } from './marksFile';
 import { MarkFault, measureMark, type Measured } from './measureMarks';
 import { referenceOutside } from './measures';
 import type { PhotoMarks } from './photoMarks';
@@ -49,7 +49,7 @@ export function proposeMarks(
   const items = kept.references
     .map((r) => r.item)
     .filter((i) => !referenceFault(i) && !referenceOutside(i, size));
-  if (items.length === 0) return [];
+  if (!items.some(isSized)) return [];
   const scale = fitScale(items, size, lens, kept.clickPx ?? CLICK_PX);
   const planeMm = kept.planeMm ?? 0;
   const middle = mmPerPx(cameraOf(scale), [size[0] / 2, size[1] / 2], planeMm);

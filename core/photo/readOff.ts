@@ -1,7 +1,7 @@
 import { Matrix } from 'ml-matrix';
 import { mmPerPx, type Camera } from './camera';
 import { cameraAt, type Scale } from './fitScale';
-import type { ScaleItem } from './marksFile';
+import { isSized, type ScaleItem } from './marksFile';
 import type { PointPx } from './point';
 import { referenceOf } from './references';
 
@@ -59,7 +59,7 @@ export function scaleFigure(
   scale: Scale,
   items: readonly ScaleItem[],
 ): { mmPerPx: number; plusMinusShare: number } {
-  const points = items.flatMap((i) => referenceOf(i).points);
+  const points = items.filter(isSized).flatMap((i) => referenceOf(i).points);
   const n = points.length;
   const at: PointPx = [
     points.reduce((s, p) => s + p[0], 0) / n,

@@ -1,5 +1,6 @@
 import { toPixel, toPlane, type Camera } from './camera';
 import { fitCircle } from './fitCircle';
+import { undistorted } from './distortion';
 import type { ScaleItem } from './marksFile';
 import type { PointMm, PointPx } from './point';
 import { dist, isConvex, offLine, signedArea } from './polygon';
@@ -26,6 +27,8 @@ export interface ReferenceFault {
 
 /** Under this share of their distance off the line, three corners lie on it. */
 const ON_LINE = 0.01;
+/** Over less an edge tells nothing. */
+const LEAST_EDGE_PX = 20;
 
 /** What cannot be right of a reference, whatever the camera; null where nothing is wrong. */
 export function referenceFault(item: ScaleItem): ReferenceFault | null {
@@ -38,6 +41,13 @@ export function referenceFault(item: ScaleItem): ReferenceFault | null {
     return fitCircle(item.points)
       ? null
       : { at: 'points', message: 'the points lie on a line: they are of no circle' };
+  }
+  if (item.kind === 'lens') return null;
+  if (item.kind === 'straight') {
+    const far = Math.max(...item.points.map((p) => dist(p, item.points[0]!)));
+    return far < LEAST_EDGE_PX
+      ? { at: 'points', message: 'the points lie on one place: an edge is longer' }
+      : null;
   }
   const { corners } = item;
   const flat = corners.some((_, i) =>
@@ -54,6 +64,8 @@ export function referenceFault(item: ScaleItem): ReferenceFault | null {
 
 /** A thing of known size as the fit of a camera takes it. */
 export function referenceOf(item: ScaleItem): Reference {
+  if (item.kind === 'straight') return straightReference(item);
+  if (item.kind === 'lens') return lensReference(item);
   const aboveMm = item.aboveMm ?? 0;
   if (item.kind === 'circle') return circleReference(item, aboveMm);
   const [points, shape] =
@@ -134,4 +146,42 @@ function circleReference(item: ScaleItem & { kind: 'circle' }, aboveMm: number):
         return offAt(p) / Math.hypot(du, dv);
       }),
   };
+}
+
+/** Of an edge only how far each click lies off a straight line tells anything, seen without the lens's fault. */
+function straightReference(item: ScaleItem & { kind: 'straight' }): Reference {
+  const { points } = item;
+  const [mx, my] = [0, 1].map((k) => points.reduce((s, p) => s + p[k]!, 0) / points.length) as [
+    number,
+    number,
+  ];
+  return {
+    item,
+    aboveMm: 0,
+    points,
+    // it turns by a pixel in a thousand
+    poseSteps: [1e-3, 1],
+    poseAt(camera) {
+      let [xx, xy, yy] = [0, 0, 0];
+      for (const p of points) {
+        const [u, v] = undistorted(camera, p);
+        xx += (u - mx) ** 2;
+        xy += (u - mx) * (v - my);
+        yy += (v - my) ** 2;
+      }
+      return [Math.atan2(2 * xy, xx - yy) / 2, 0];
+    },
+    residuals(camera, [turn, off]) {
+      const [sin, cos] = [Math.sin(turn!), Math.cos(turn!)];
+      return points.map((p) => {
+        const [u, v] = undistorted(camera, p);
+        return (v - my) * cos - (u - mx) * sin - off!;
+      });
+    },
+  };
+}
+
+/** What another photo told of the lens. */
+function lensReference(item: ScaleItem & { kind: 'lens' }): Reference {
+  return { item, aboveMm: 0, points: [], poseSteps: [], poseAt: () => [], residuals: () => [] };
 }

@@ -5,6 +5,7 @@ import { exampleRecord } from '../test-support/exampleRecord';
 import { seenAt, type TestCamera } from '../test-support/rayCaster';
 import { fieldsOfMark, figuresOfMark } from './figuresOfMark';
 import { KNOWN_THINGS, pointsOf, referenceItem, SHELL, sizesOf } from './knownThings';
+import { isSized } from './marksFile';
 import { measureKept } from './measureKept';
 import { marksFileOf, photoMarksSchema, type PhotoMarks } from './photoMarks';
 import { parseMarks } from './measures';
@@ -199,16 +200,21 @@ test('known things are references that the measure command takes; sizes and poin
             [91, 60],
             [1, 58],
           ];
-    const sizes = [thing.widthMm ?? thing.mm ?? thing.diameterMm ?? 50, thing.heightMm ?? 20];
+    const sizes = [thing.widthMm ?? thing.mm ?? thing.diameterMm ?? 0.5, thing.heightMm ?? 0.2];
     const item = referenceItem(thing.kind, points as [number, number][], sizes, 3);
-    expect(pointsOf(item)).toEqual(points);
-    expect(sizesOf(item)).toEqual(thing.kind === 'rectangle' ? sizes : sizes.slice(0, 1));
-    expect(item.aboveMm).toBe(3);
+    expect(pointsOf(item)).toEqual(thing.kind === 'lens' ? [] : points);
+    if (isSized(item)) {
+      expect(sizesOf(item)).toEqual(thing.kind === 'rectangle' ? sizes : sizes.slice(0, 1));
+      expect(item.aboveMm).toBe(3);
+    }
     const marks = photoMarksSchema.parse({
       references: [{ id: 'r', what: thing.what, item }],
       marks: [],
     });
-    expect(parseMarks(marksFileOf(marks)).scale).toEqual([item]);
+    // an edge or a lens alone gives no scale
+    const ruler = { kind: 'length' as const, from: [0, 0], to: [9, 0], mm: 9 };
+    const { scale } = marksFileOf(marks);
+    expect(parseMarks({ scale: [...scale, ruler], marks: [] }).scale).toEqual([item, ruler]);
   }
 });
 

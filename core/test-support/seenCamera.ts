@@ -9,6 +9,7 @@ export function seenCamera(c: TestCamera): Camera {
     middle: [c.widthPx / 2, c.heightPx / 2],
     slopeX: -right[2] / forward[2],
     slopeY: -down[2] / forward[2],
+    k1: 0,
     distanceMm: c.distanceMm,
   };
 }

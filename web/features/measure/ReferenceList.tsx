@@ -1,4 +1,6 @@
 import { useState } from 'react';
+import { LEAST_K1, MOST_K1 } from '@zugluft/core/photo/distortion';
+import { isSized } from '@zugluft/core/photo/marksFile';
 import {
   KNOWN_THINGS,
   referenceItem,
@@ -101,12 +103,15 @@ export function ReferenceList({
                     label={`reference ${i + 1}`}
                   />
                   <span className="grow" />
-                  {measures.scale?.residualsPx[i] !== undefined && !fault && (
-                    <span className="text-small text-quiet">
-                      off <span className="figure">{measures.scale.residualsPx[i].toFixed(1)}</span>{' '}
-                      px
-                    </span>
-                  )}
+                  {measures.scale?.residualsPx[i] !== undefined &&
+                    !fault &&
+                    r.item.kind !== 'lens' && (
+                      <span className="text-small text-quiet">
+                        off{' '}
+                        <span className="figure">{measures.scale.residualsPx[i].toFixed(1)}</span>{' '}
+                        px
+                      </span>
+                    )}
                   <RemoveButton what={`reference ${i + 1}`} remove={() => remove(i)} />
                 </div>
                 {fault && (
@@ -126,6 +131,19 @@ export function ReferenceList({
             {Number((100 * measures.scale.plusMinusShare).toPrecision(1))}
           </span>{' '}
           %
+          {measures.scale.lens && (
+            <span data-testid="lens">
+              {' '}
+              · lens k1 <span className="figure">{measures.scale.lens.k1.toFixed(4)}</span> ±{' '}
+              <span className="figure">{measures.scale.lens.plusMinus.toFixed(4)}</span>: how far it
+              moves a corner of the picture, as a share
+            </span>
+          )}
+        </p>
+      )}
+      {marks.references.length > 0 && !marks.references.some((r) => isSized(r.item)) && (
+        <p className="text-small text-quiet py-1">
+          A straight edge tells how the lens bends; the scale needs something of known size as well.
         </p>
       )}
       {measures.scale?.note && (
@@ -147,7 +165,33 @@ function Sizes({
 }) {
   const { item } = reference;
   const sizes = sizesOf(item);
-  const [open, setOpen] = useState(item.aboveMm !== undefined);
+  const [open, setOpen] = useState(isSized(item) && item.aboveMm !== undefined);
+  if (item.kind === 'straight') return null;
+  if (item.kind === 'lens') {
+    const { k1, plusMinus } = item;
+    const told = (next: readonly number[]) =>
+      change({ ...reference, item: referenceItem('lens', [], next) });
+    return (
+      <span className="flex flex-wrap items-center gap-1 text-[0.9rem]">
+        k1
+        <NumberCell
+          label={`${label}, k1`}
+          value={k1}
+          least={LEAST_K1}
+          most={MOST_K1}
+          set={(x) => told([x, plusMinus])}
+        />
+        ±
+        <NumberCell
+          label={`${label}, ± of k1`}
+          value={plusMinus}
+          least={0.0001}
+          most={1}
+          set={(x) => told([k1, x])}
+        />
+      </span>
+    );
+  }
   const set = (next: readonly number[], aboveMm = item.aboveMm) =>
     change({ ...reference, item: referenceItem(item.kind, pointsOf(item), next, aboveMm) });
   return (

@@ -114,6 +114,8 @@ const REFERENCE_ASK: Record<KnownThing['kind'], string> = {
   rectangle: 'its four corners, on round; width is from the first to the second',
   length: 'one end, then the other',
   circle: 'three points on its rim or more',
+  straight: 'three points along it or more, far out in the picture',
+  lens: '',
 };
 
 /** What is to be clicked next, in words. */

@@ -29,6 +29,8 @@ import { freshId, heldPoints, without, withPoints } from './useMarks';
 const round = (x: number) => Math.round(x * 100) / 100;
 
 const DEFAULT_SIZE = 10;
+/** k1 of a lens and its ±, until they are typed. */
+const UNBENT = [0, 0.01];
 
 /**
  * The hand on a photo: tools, points, what is held, by keys and by pointer.
@@ -76,9 +78,11 @@ export function useMarking({
     }
     const { what, kind, widthMm, heightMm, mm, diameterMm } = tool.thing;
     const sizes =
-      what === SHELL
-        ? (shellMm ?? [DEFAULT_SIZE, DEFAULT_SIZE])
-        : [widthMm ?? mm ?? diameterMm ?? DEFAULT_SIZE, heightMm ?? DEFAULT_SIZE];
+      kind === 'lens'
+        ? UNBENT
+        : what === SHELL
+          ? (shellMm ?? [DEFAULT_SIZE, DEFAULT_SIZE])
+          : [widthMm ?? mm ?? diameterMm ?? DEFAULT_SIZE, heightMm ?? DEFAULT_SIZE];
     const reference: PhotoReference = {
       id: freshId(marks.references, what),
       what,
@@ -120,7 +124,9 @@ export function useMarking({
       return { ...m, tool: null, points: [], held, cursor: at ?? m.cursor };
     });
   const take = (tool: Tool) => {
-    setMarking((m) => takeTool(m, tool));
+    // a lens is nothing to be clicked
+    if (tool.as === 'reference' && tool.thing.kind === 'lens') add(tool, []);
+    else setMarking((m) => takeTool(m, tool));
     setFocus((n) => n + 1);
   };
   const remove = (held: Held) => {

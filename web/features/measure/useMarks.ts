@@ -41,7 +41,7 @@ export function withPoints(
       const { item } = r;
       if (item.kind === 'rectangle') return { ...r, item: { ...item, corners: at } };
       if (item.kind === 'length') return { ...r, item: { ...item, from: at[0]!, to: at[1]! } };
-      return { ...r, item: { ...item, points: at } };
+      return item.kind === 'lens' ? r : { ...r, item: { ...item, points: at } };
     }),
   };
 }
