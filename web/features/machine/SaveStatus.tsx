@@ -1,14 +1,18 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import { Link } from 'react-router';
+import { giveCommand } from '../../documents/commands';
 import type { KeepState } from '../../documents/keeper';
+import { useUndoWords } from '../../documents/pageUndo';
 import { SavedWords } from '../../documents/SavedWords';
 import { useMachineFile } from '../../documents/record/MachineFile';
-import { useUndoWithPlace } from './useUndoWithPlace';
 
 /** Whether what stands on the page is saved, and the two steps through its history. */
 export function SaveStatus() {
   const { machine, kept, issues, typing } = useMachineFile();
-  const { undo, redo } = useUndoWithPlace();
+  const { undo, redo } = useUndoWords({
+    undo: kept.undo?.label ?? null,
+    redo: kept.redo?.label ?? null,
+  });
   // what is half typed is not refused yet
   const state: KeepState =
     kept.state.kind === 'held' && (typing || issues.length === 0) ? { kind: 'saving' } : kept.state;
@@ -18,20 +22,20 @@ export function SaveStatus() {
       <button
         type="button"
         className="btn btn-ghost btn-xs px-1"
-        disabled={!kept.undo}
-        onClick={undo}
+        disabled={undo === null}
+        onClick={() => giveCommand('undo')}
         aria-label="undo"
-        title={kept.undo ? `undo ${kept.undo.label}, Ctrl+Z` : 'undo, Ctrl+Z'}
+        title={undo === null ? 'undo, Ctrl+Z' : `undo ${undo}, Ctrl+Z`}
       >
         <Undo2 size={15} aria-hidden />
       </button>
       <button
         type="button"
         className="btn btn-ghost btn-xs px-1"
-        disabled={!kept.redo}
-        onClick={redo}
+        disabled={redo === null}
+        onClick={() => giveCommand('redo')}
         aria-label="redo"
-        title={kept.redo ? `redo ${kept.redo.label}, Ctrl+Shift+Z` : 'redo, Ctrl+Shift+Z'}
+        title={redo === null ? 'redo, Ctrl+Shift+Z' : `redo ${redo}, Ctrl+Shift+Z`}
       >
         <Redo2 size={15} aria-hidden />
       </button>

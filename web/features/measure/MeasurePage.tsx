@@ -232,6 +232,7 @@ function Measuring({ photo }: { photo: Attachment }) {
             renewals={renewals}
             places={places}
             passes={passes}
+            pending={measures.pending}
             take={takeOver}
             takePasses={takePasses}
             takePlaces={() => {

@@ -19,6 +19,7 @@ export function TakeOver({
   renewals,
   places,
   passes,
+  pending,
   take,
   takePlaces,
   takePasses,
@@ -26,6 +27,8 @@ export function TakeOver({
   renewals: readonly Renewal[];
   places: readonly PlaceOfPart[];
   passes: readonly RenewedPasses[];
+  /** Marks are being measured: what differs is not known yet. */
+  pending: boolean;
   take: (renewals: readonly Renewal[]) => void;
   takePlaces: () => void;
   takePasses: (passes: RenewedPasses) => void;
@@ -44,7 +47,9 @@ export function TakeOver({
       </div>
       {renewals.length === 0 ? (
         <p className="text-small text-quiet py-1">
-          Nothing differs: what the marks tell of figures stands in the record.
+          {pending
+            ? 'measuring'
+            : 'Nothing differs: what the marks tell of figures stands in the record.'}
         </p>
       ) : (
         <table className="w-full text-[0.9rem]">
@@ -120,7 +125,7 @@ export function TakeOver({
       ))}
       {places.length > 0 && (
         <p className="py-1 text-[0.9rem]">
-          <button type="button" className="btn btn-sm" onClick={takePlaces}>
+          <button type="button" className="btn btn-sm h-auto min-h-8 py-1" onClick={takePlaces}>
             Places on the map: {places.map((p) => p.part).join(', ')}
           </button>
         </p>

@@ -2,6 +2,7 @@ import { useRef } from 'react';
 import { toast } from 'sonner';
 import type { PhotoMarks } from '@zugluft/core/photo/photoMarks';
 import { useCommands } from '../../documents/commands';
+import { usePageUndo } from '../../documents/pageUndo';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import type { Draft } from '../../documents/record/draft';
 import { changed, noTurns, turn, type TurnOrder } from '../../documents/turnOrder';
@@ -9,9 +10,10 @@ import type { useMarks } from './useMarks';
 
 /** Changes of the marks and of the record made on this page: undo takes back what was done last, whichever it was. */
 export function usePageChanges({
+  view,
   keeper,
   change,
-}: Pick<ReturnType<typeof useMarks>, 'keeper' | 'change'>) {
+}: Pick<ReturnType<typeof useMarks>, 'view' | 'keeper' | 'change'>) {
   const { kept, change: changeRecord } = useMachineFile();
   const order = useRef<TurnOrder<'marks' | 'record'>>(noTurns());
   const note = (of: 'marks' | 'record', touched: string | null) => {
@@ -29,6 +31,11 @@ export function usePageChanges({
         : (kept.keeper[by]() ?? keeper?.[by]());
     if (done) toast(`${back ? 'Undone' : 'Done again'}: ${done.label}`, { id: 'undo' });
   };
+  usePageUndo({
+    undo: view?.undo?.label ?? null,
+    redo: view?.redo?.label ?? null,
+    isAlone: false,
+  });
   useCommands({ undo: () => step(true), redo: () => step(false) }, true);
   return {
     changeMarks(make: (marks: PhotoMarks) => PhotoMarks, touched: string | null = null) {

@@ -12,6 +12,7 @@ import { useMachineFile } from '../../documents/record/MachineFile';
 import type { Keeper, KeepView } from '../../documents/keeper';
 import type { UndoStep } from '../../documents/undoSteps';
 import { useKept } from '../../documents/useDocument';
+import { usePageUndo } from '../../documents/pageUndo';
 import { useLabSettings } from '../../documents/useLaboratory';
 
 export type ChangeLog = (make: (log: OpenUpLog) => OpenUpLog) => void;
@@ -70,6 +71,11 @@ export function OpenUpLogProvider({
   const redo = () => say('Done again', keeper.redo());
   const { settings, loading } = useLabSettings();
   const [refused, setRefused] = useState<string | null>(null);
+  usePageUndo({
+    undo: kept.undo?.label ?? null,
+    redo: kept.redo?.label ?? null,
+    isAlone: true,
+  });
   useCommands({ undo, redo }, true);
   const size = (field: 'widthMm' | 'depthMm') => {
     const value = figureValue(getAt(draft, ['shell', field]) as Figure | undefined);

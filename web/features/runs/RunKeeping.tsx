@@ -3,6 +3,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { putRunAside, runKeys, type KeptRun, type RunDocument } from '../../api/runs';
 import { ConflictPanel } from '../../documents/ConflictPanel';
 import { useCommands } from '../../documents/commands';
+import { usePageUndo } from '../../documents/pageUndo';
 import type { Keeper } from '../../documents/keeper';
 import { SavedWords } from '../../documents/SavedWords';
 import { useKept } from '../../documents/useDocument';
@@ -16,6 +17,11 @@ function say(done: string, step: UndoStep | null): void {
 export function RunKeeping({ kept, keeper }: { kept: KeptRun; keeper: Keeper<RunDocument> }) {
   const client = useQueryClient();
   const view = useKept(keeper);
+  usePageUndo({
+    undo: view.undo?.label ?? null,
+    redo: view.redo?.label ?? null,
+    isAlone: true,
+  });
   useCommands(
     {
       undo: () => say('Undone', keeper.undo()),
