@@ -200,6 +200,11 @@ export function createAttachmentStore(
       return (await Rows.findByPk(id)) !== null;
     },
 
+    /** Whether this photo is of this machine. */
+    async isOf(machineId: string, id: string): Promise<boolean> {
+      return (await Rows.findByPk(id))?.machineId === machineId;
+    },
+
     /** Replaces what is known of a photo if it is still at the revision the writer saw. */
     async change(
       machineId: string,

@@ -485,6 +485,83 @@ test('photos go out with their boxes burned in and come back once; papers only w
   await third.close();
 });
 
+test('marks of a photo that is here already come as one more revision; of a machine taken as new its figures name its own photo', async () => {
+  const given = example('one-die') as { fans: Record<string, unknown>[] };
+  const made = await create(given);
+  const at = `/api/machines/${made.id}/attachments`;
+  const white = sharp({ create: { width: 80, height: 60, channels: 3, background: '#fff' } });
+  const photo = (
+    await call()
+      .post(`${at}?name=top.png&path=`)
+      .set('Content-Type', 'application/octet-stream')
+      .send(await white.png().toBuffer())
+      .expect(201)
+  ).body;
+  const { path, name, exported } = photo;
+  await call()
+    .put(`${at}/${photo.id}`)
+    .set('If-Match', '"1"')
+    .send({ path, name, exported, caption: '', covers: [], looked: true })
+    .expect(200);
+  const marksTo = (mm: number) => ({
+    references: [
+      { id: 'r', what: 'ruler', item: { kind: 'length', from: [1, 1], to: [71, 1], mm } },
+    ],
+    marks: [],
+  });
+  const mark = (seen: number, mm: number) =>
+    call()
+      .put(`/api/documents/marks/${photo.id}`)
+      .set('If-Match', `"${seen}"`)
+      .send({ value: marksTo(mm) })
+      .expect(200);
+  const marks = async (id: string) => {
+    const { value, revision } = (await call().get(`/api/documents/marks/${id}`).expect(200)).body;
+    return { mm: value.references[0]?.item.mm, revision };
+  };
+  await mark(0, 70);
+  const fan = given.fans[0]!;
+  const record = {
+    ...given,
+    fans: [
+      {
+        ...fan,
+        impellerDiameterMm: { value: 55, origin: 'photo', photo: photo.id, mark: 'circle-1' },
+      },
+      ...given.fans.slice(1),
+    ],
+  };
+  await call().put(`/api/machines/${made.id}`).set('If-Match', '"1"').send({ record }).expect(200);
+  const zip = await download('/api/exchange/library.zip');
+
+  // marked otherwise since: left, or taken as one more revision, once
+  await mark(1, 35);
+  await send(zip, '&apply=1&changed=skip').expect(200);
+  expect(await marks(photo.id)).toEqual({ mm: 35, revision: 2 });
+  await send(zip, '&apply=1&changed=update').expect(200);
+  expect(await marks(photo.id)).toEqual({ mm: 70, revision: 3 });
+  await send(zip, '&apply=1&changed=update').expect(200);
+  expect(await marks(photo.id)).toEqual({ mm: 70, revision: 3 });
+
+  // the record changed since, and the file's is taken as a machine of its own
+  const depth = { ...record, shell: { ...(record as { shell?: object }).shell, thicknessMm: 31 } };
+  await call()
+    .put(`/api/machines/${made.id}`)
+    .set('If-Match', '"2"')
+    .send({ record: depth })
+    .expect(200);
+  const [item] = (await send(zip, '&apply=1&changed=new').expect(200)).body.items;
+  expect(item).toMatchObject({ action: 'changed', photos: 1, reasons: [] });
+  expect(item.machineId).not.toBe(made.id);
+  const [own] = (await call().get(`/api/machines/${item.machineId}/attachments`)).body.items;
+  expect(own.id).not.toBe(photo.id);
+  expect(await marks(own.id)).toEqual({ mm: 70, revision: 1 });
+  const other = (await call().get(`/api/machines/${item.machineId}`)).body.record;
+  expect(other.fans[0].impellerDiameterMm).toMatchObject({ photo: own.id, mark: 'circle-1' });
+  const first = (await call().get(`/api/machines/${made.id}`)).body.record;
+  expect(first.fans[0].impellerDiameterMm.photo).toBe(photo.id);
+});
+
 test('the log of an opening goes out with its machine and comes back once, as one more revision where it changed', async () => {
   const made = await create(example('one-die'));
   const log = {

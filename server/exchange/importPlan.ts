@@ -1,5 +1,6 @@
 import { diffRecords } from '@zugluft/core/family/diffRecords';
 import { splitCase } from '@zugluft/core/family/splitCase';
+import { withPhotos } from '@zugluft/core/photo/withPhotos';
 import type { ImportItem, WhenChanged } from '@zugluft/core/library/answers';
 import { parseRecord } from '@zugluft/core/record/parseRecord';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
@@ -140,14 +141,37 @@ export function createImporter(
     }
   };
 
+  /** Marks that come with a photo, as one more revision where it has some already and changes are taken. */
+  const addMarks = async (photoId: string, given: unknown, changed: WhenChanged) => {
+    if (given === undefined) return;
+    const kept = await documents.find('marks', photoId);
+    const marks = documents.accept('marks', given, 'marks');
+    const isMarked = kept !== null && kept.revision > 0;
+    if (isMarked && (changed !== 'update' || !diffRecords(kept.value, marks).length)) return;
+    await documents.write('marks', photoId, kept?.revision ?? 0, marks, { note: 'imported' });
+  };
+
+  /** Figures of a machine that was taken over as a new one, off photos that got new names with it. */
+  const renamePhotos = async (machineId: string, photos: ReadonlyMap<string, string>) => {
+    const { value, revision } = await documents.read('record', machineId);
+    const next = withPhotos(value, photos);
+    if (diffRecords(value, next).length === 0) return;
+    await store.update(machineId, revision, next, { note: 'imported' });
+  };
+
   /** Photos and papers of a candidate that are not here yet; one that cannot be taken is named and left out. */
-  const addAttachments = async (candidate: Candidate, item: ImportItem, asNew: boolean) => {
+  const addAttachments = async (candidate: Candidate, item: ImportItem, changed: WhenChanged) => {
+    const asNew = item.action === 'changed' && changed === 'new';
+    const renamed = new Map<string, string>();
     item.photos = 0;
     for (const photo of candidate.attachments ?? []) {
       const { id, file, path, name, caption, takenAt, focalPx } = photo;
       const known = await attachments.knows(id);
-      if (known && !asNew) continue;
       try {
+        if (known && !asNew) {
+          if (await attachments.isOf(item.machineId!, id)) await addMarks(id, photo.marks, changed);
+          continue;
+        }
         const added = await attachments.add(
           item.machineId!,
           await photo.read(),
@@ -160,14 +184,13 @@ export function createImporter(
           },
         );
         item.photos++;
-        if (photo.marks !== undefined) {
-          const marks = documents.accept('marks', photo.marks, 'marks');
-          await documents.write('marks', added.id, 0, marks, { note: 'imported' });
-        }
+        if (added.id !== id) renamed.set(id, added.id);
+        await addMarks(added.id, photo.marks, changed);
       } catch (cause) {
         item.reasons.push({ path: file, message: (cause as Error).message });
       }
     }
+    await renamePhotos(item.machineId!, renamed);
   };
 
   /** Runs of a candidate that are not here yet; one that cannot be taken is named and left out. */
@@ -271,7 +294,7 @@ export function createImporter(
         if (item.machineId && !left) {
           await addDocuments(candidate, item, changed);
           const asNew = item.action === 'changed' && changed === 'new';
-          await addAttachments(candidate, item, asNew);
+          await addAttachments(candidate, item, changed);
           await addRuns(candidate, item, asNew);
         }
         yield item;
