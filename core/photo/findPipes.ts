@@ -190,7 +190,9 @@ function hasSeam({ points, width }: Piece, picture: Picture, by: number): boolea
         );
       let low = Infinity;
       const high = [0, 0];
-      for (let s = -0.45; s <= 0.451; s += 0.05) {
+      // a seam may be as thin as a pixel
+      const step = 1 / Math.ceil(width * by);
+      for (let s = -0.45; s <= 0.45; s += step) {
         const here = light(s * width);
         if (Math.abs(s) < 0.18) low = Math.min(low, here);
         else high[s < 0 ? 0 : 1] = Math.max(high[s < 0 ? 0 : 1]!, here);

@@ -208,32 +208,81 @@ test('two pipes that enter a plate on one side and one that leaves it: none is j
   for (const p of found) expect(p.reads.value!).toBeLessThan(75);
 });
 
-test('two thin pipes that touch are not one wide one', () => {
-  const seam: Mm[] = [
-    [20, 55.1],
-    [180, 55.1],
-  ];
+test('two thin pipes that touch are not one wide one: it is darker where their sides meet', () => {
+  const along = (y: number, widthMm: number) => ({
+    points: [
+      [20, y],
+      [180, y],
+    ] as const,
+    widthMm,
+  });
+  expect(ask({ pipes: [along(52, 5.5), along(57.5, 5.5)] })).toEqual([]);
+  // a single one as wide is found
+  expect(ask({ pipes: [along(54.75, 11)] })).toHaveLength(2);
+});
+
+test('a pipe that leaves a plate elsewhere than in line with the one that enters it is another one', () => {
   const found = ask({
     pipes: [
       {
         points: [
-          [20, 52],
-          [180, 52],
+          [15, 52],
+          [90, 52],
         ],
-        widthMm: 6,
+        widthMm: 8,
       },
       {
         points: [
-          [20, 58.2],
-          [180, 58.2],
+          [110, 59],
+          [190, 59],
         ],
-        widthMm: 6,
+        widthMm: 8,
       },
     ],
-    boxes: [{ at: [20, seam[0]![1] - 0.1, 160, 0.2], rgb: [30, 18, 10] }],
-  });
-  for (const p of found.filter((q) => q.kind === 'strip')) expect(p.reads.value!).toBeLessThan(8);
-  expect(found.filter((p) => p.kind === 'path').length).not.toBe(1);
+    boxes: [{ at: [80, 35, 45, 50], rgb: COPPER }],
+  }).filter((p) => p.kind === 'path');
+  expect(found).toHaveLength(2);
+  for (const p of found) expect(p.reads.value!).toBeLessThan(75);
+});
+
+test.each<[string, Scene]>([
+  [
+    'a wedge',
+    {
+      pipes: [3, 4, 5, 6, 7, 8, 9, 10, 11, 12].map((w) => ({
+        points: [
+          [15 + 14 * (w - 3), 60],
+          [29 + 14 * (w - 3), 60],
+        ],
+        widthMm: w,
+      })),
+    },
+  ],
+  ['a piece that is hardly longer than wide', { boxes: [{ at: [60, 50, 31, 9], rgb: COPPER }] }],
+  [
+    'a cross',
+    {
+      pipes: [
+        {
+          points: [
+            [60, 60],
+            [120, 60],
+          ],
+          widthMm: 9,
+        },
+        {
+          points: [
+            [90, 30],
+            [90, 90],
+          ],
+          widthMm: 9,
+        },
+      ],
+    },
+  ],
+  ['a pink strip', { boxes: [{ at: [30, 50, 120, 9], rgb: [205, 128, 135] }] }],
+])('no pipe: %s', (_, scene) => {
+  expect(ask(scene).filter((p) => p.kind === 'path')).toEqual([]);
 });
 
 test('what is marked is not offered again, each by itself', () => {
