@@ -115,7 +115,7 @@ function pieceOf(squares: Int32Array, field: Field): Piece | null {
   // towards its ends the middle runs into a corner, or along the mouth of a plate
   const cut = Math.ceil(1.5 * half);
   const inner = softened(at.slice(cut, at.length - cut), Math.max(1, Math.round(half / 2)));
-  if (inner.length < 4 * half || even < 0.8 * (halves.length - 2 * cut)) return null;
+  if (inner.length < 2 * half || even < 0.8 * (halves.length - 2 * cut)) return null;
   const ends: Piece['ends'] = [true, true];
   const out: Piece['out'] = [
     [0, 0],

@@ -258,7 +258,7 @@ test.each<[string, Scene]>([
       })),
     },
   ],
-  ['a piece that is hardly longer than wide', { boxes: [{ at: [60, 50, 31, 9], rgb: COPPER }] }],
+  ['a piece that is hardly longer than wide', { boxes: [{ at: [60, 50, 35, 9], rgb: COPPER }] }],
   [
     'a cross',
     {
@@ -274,6 +274,27 @@ test.each<[string, Scene]>([
           points: [
             [90, 30],
             [90, 90],
+          ],
+          widthMm: 9,
+        },
+      ],
+    },
+  ],
+  [
+    'a T',
+    {
+      pipes: [
+        {
+          points: [
+            [60, 60],
+            [130, 60],
+          ],
+          widthMm: 9,
+        },
+        {
+          points: [
+            [95, 60],
+            [95, 95],
           ],
           widthMm: 9,
         },
