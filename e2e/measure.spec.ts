@@ -161,7 +161,8 @@ test('a fan, fins and a pipe are measured by keys, taken into the record, and re
   // years later: the photo still has its marks
   await page.reload();
   await expect(page.getByTestId('marks').getByRole('listitem')).toHaveCount(3);
-  await expect(into).toContainText('Nothing differs');
+  await expect(into.locator('[data-renewal]')).toHaveCount(1);
+  await expect(better).toContainText('known better already');
   expect(errors).toEqual([]);
   await putAsideOpen(page);
 });
@@ -249,6 +250,25 @@ test('the hand: points are taken back, moved by pixels, snapped to edges, dragge
   for (const x of [0, 34, 67.6]) await point(page, MODULE[0] + x, MODULE[1] + 30);
   await page.keyboard.press('d');
   await expect(page.getByTestId('lens')).toContainText(/lens k1 -?0\.0\d+ ± 0\.\d+/);
+  // what a grid told of it is typed, bounded, and goes by undo
+  await page.getByLabel('thing of known size').selectOption('known-lens');
+  await pane.focus();
+  await page.keyboard.press('r');
+  const k1 = page.getByLabel('reference 3, k1');
+  await k1.fill('-0.3');
+  await expect(page.getByText('must be at least -0.25')).toBeVisible();
+  await k1.fill('-0.2');
+  await page.getByLabel('reference 3, ± of k1').fill('0.001');
+  await expect(page.getByText(/reference 3 does not agree with the straight edges/)).toBeVisible();
+  await k1.fill('0');
+  await expect(page.getByText(/does not agree/)).toHaveCount(0);
+  await expect(page.getByTestId('lens')).toContainText(/k1 -?0\.00\d+ ± 0\.00/);
+  // it is nowhere in the picture, and the keys pass over it
+  await pane.focus();
+  await page.keyboard.press('.');
+  await page.keyboard.press('ArrowRight');
+  await page.getByRole('button', { name: 'remove reference 3' }).click();
+  await expect(page.getByTestId('lens')).toContainText(/lens k1 -?0\.0\d+/);
   expect(errors).toEqual([]);
   await putAsideOpen(page);
 });
@@ -344,7 +364,7 @@ test('the cooling of a two-fan machine is recorded from one photo by keys, and h
   await expect.poll(() => watts(page, '36')).toBeGreaterThan(0.97 * truth);
   expect(await watts(page, '36')).toBeLessThan(1.03 * truth);
 
-  // what the pipe passes by its course is told beside what the record says
+  // what the pipe passes by its course, taken, and back by undo
   const along = async () =>
     ((await recordOf(page, machine)) as unknown as CaseRecord).heatPipes![0]!.along!;
   const before = await along();
@@ -353,6 +373,17 @@ test('the cooling of a two-fan machine is recorded from one photo by keys, and h
   await expect(passes).toContainText(
     new RegExp(before.map((a) => `${a.part} \\d+–\\d+`).join(', ')),
   );
+  await passes.getByRole('button').click();
+  await expect(passes).toHaveCount(0);
+  await expect
+    .poll(async () => (await along()).map((a) => a.part))
+    .toEqual(before.map((a) => a.part));
+  await expect
+    .poll(async () => (await along())[1])
+    .toMatchObject({ fromMm: { origin: 'photo' }, toMm: { origin: 'photo' } });
+  await page.keyboard.press('Control+z');
+  await expect(passes).toHaveCount(1);
+  await expect.poll(along).toEqual(before);
   await putAsideOpen(page);
 });
 

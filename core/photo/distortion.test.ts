@@ -166,6 +166,18 @@ test('an edge that is bent is named, and is not taken for the lens', () => {
   expect(note).toMatch(/^scale\.1: these points lie \d+\.\d px off a straight line/);
 });
 
+test('a lens that was told otherwise than the edges say is named, one that agrees is not', () => {
+  const { items } = marked(-0.05, 13);
+  const noteOf = (k1: number) => {
+    const all: ScaleItem[] = [...items, { kind: 'lens', k1, plusMinus: 0.001 }];
+    return scaleAnswer(all, SIZE, NO_LENS, fitScale(all, SIZE, NO_LENS, 1)).note;
+  };
+  expect(noteOf(-0.05)).toBeNull();
+  expect(noteOf(-0.12)).toMatch(
+    /^scale\.3 does not agree with the straight edges: by them k1 is -0\.0[45]\d ± 0\.00\d, not -0\.12$/,
+  );
+});
+
 test('two references that disagree are still told apart beside an edge, by their own places', () => {
   const { items } = marked(-0.05, 9);
   const [a, b] = [

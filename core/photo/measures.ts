@@ -175,6 +175,23 @@ export function referenceNotes(
     fitScale([...sized, ...ofLens], size, lens, scale.clickPx);
   const sized = items.flatMap((item, i) => (isSized(item) ? [{ item, i }] : []));
   items.forEach((item, i) => {
+    if (item.kind !== 'lens') return;
+    const others = fitScale(
+      items.filter((_, k) => k !== i),
+      size,
+      lens,
+      scale.clickPx,
+    );
+    const seen = lensOf(others).lens;
+    if (!seen) return;
+    const both = Math.hypot(seen.plusMinus, item.plusMinus);
+    if (Math.abs(seen.k1 - item.k1) < AGREES * both) return;
+    out.push(
+      `scale.${i} does not agree with the straight edges: by them k1 is ${seen.k1.toFixed(3)} ± ${seen.plusMinus.toFixed(3)}, not ${item.k1}`,
+    );
+  });
+  if (out.length > 0) return out;
+  items.forEach((item, i) => {
     const off = scale.residualsPx[i]!;
     if (item.kind !== 'straight' || off < NOT_STRAIGHT * scale.clickPx) return;
     out.push(

@@ -47,14 +47,19 @@ export function MarkLayer({
   const heldOf = (list: Held['list'], index: number) =>
     held?.list === list && held.index === index ? held : null;
   const shapes: Drawn[] = [
-    ...marks.references.map(({ id, item }, i) => ({
-      key: `reference ${id}`,
-      kind: item.kind,
-      points: pointsOf(item),
-      held: heldOf('references', i),
-      label: `reference ${i + 1}`,
-      dashed: true,
-    })),
+    // a lens lies nowhere in the picture
+    ...marks.references.flatMap(({ id, item }, i) =>
+      item.kind === 'lens'
+        ? []
+        : {
+            key: `reference ${id}`,
+            kind: item.kind,
+            points: pointsOf(item),
+            held: heldOf('references', i),
+            label: `reference ${i + 1}`,
+            dashed: true,
+          },
+    ),
     ...marks.marks.map(({ id, mark }, i) => ({
       key: `mark ${id}`,
       kind: mark.kind,

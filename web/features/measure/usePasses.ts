@@ -21,17 +21,20 @@ export function usePasses(
   changeRecord: (make: (record: Draft) => Draft) => void,
 ) {
   const { draft } = useMachineFile();
+  const { scale } = measures;
+  // offered once they can be taken: their ± is that of the scale
   const passes = useMemo(
     () =>
-      renewedPasses(
-        draft,
-        passesOfMarks([photo.widthPx!, photo.heightPx!], { focalPx: photo.focalPx }, marks),
-        (mark) => measures.marks.find((m) => m.id === mark)?.value ?? null,
-      ),
-    [draft, photo, marks, measures],
+      scale === null
+        ? []
+        : renewedPasses(
+            draft,
+            passesOfMarks([photo.widthPx!, photo.heightPx!], { focalPx: photo.focalPx }, marks),
+            (mark) => measures.marks.find((m) => m.id === mark)?.value ?? null,
+          ),
+    [draft, photo, marks, measures, scale],
   );
   const takePasses = (given: RenewedPasses) => {
-    const { scale } = measures;
     if (!scale) return;
     const from = {
       photo: photo.id,
