@@ -20,6 +20,7 @@ import { benchLibrary } from './library';
 import { benchLogs, studyOfLogs } from './logs';
 import { benchPage } from './page';
 import { benchPhoto } from './photo';
+import { benchPhotoPage } from './photoPage';
 import { benchPublish } from './publish';
 import { uncondensed } from './uncondensed';
 
@@ -130,6 +131,7 @@ const library = [
   ...(await benchLibrary(two)),
   ...(await benchPage(two)),
   ...(await benchChart(two)),
+  ...(await benchPhotoPage(two)),
 ];
 const lines = [
   '# Bench',

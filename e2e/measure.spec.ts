@@ -422,6 +422,13 @@ test('fans, fins and pipes are found when asked for, offered one by one, and non
   await expect(offer).toContainText(/found: fins 40 fins(?!,)/);
   await page.keyboard.press('y');
   await expect(reads(page, 'fins-1')).toHaveText(/^40/);
+  // looking is stopped by the key that began it
+  await page.route(/proposals\?of=pipes/, () => undefined);
+  await page.keyboard.press('q');
+  await expect(offer).toContainText('looking for pipes, 3 of 3');
+  await page.keyboard.press('q');
+  await expect(offer.getByRole('button', { name: /Look for fans/ })).toBeVisible();
+  await expect(offer).not.toContainText('nothing more');
   expect(errors).toEqual([]);
   await putAsideOpen(page);
 });

@@ -33,7 +33,7 @@ export interface FinCount {
 export const LEAST_PITCH_PX = 2.6;
 const CLOSE_PITCH_PX = 2.9;
 /** No fins of a notebook stand so far apart: what repeats so is a pattern that pixels make of finer ones (common practice, no source). */
-const MOST_PITCH_MM = 3;
+export const MOST_PITCH_MM = 3;
 /** Unless there are so many pixels that it cannot be. */
 const SURE_PITCH_PX = 20;
 /** Wider than usual at so few pixels: fins of the usual pitch, under two pixels each, would look so (common practice, no source). */

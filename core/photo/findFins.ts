@@ -1,3 +1,4 @@
+import { halved } from './halved';
 import type { PointPx } from './point';
 import type { Picture } from './picture';
 
@@ -11,6 +12,8 @@ export interface FoundFins {
 const SIDE = 48;
 const LEAST_PITCH = 3;
 const MOST_PITCH = 16;
+/** Half as large, and half of that: fins that stand further apart than a square can tell. */
+const SMALLER = [2, 4];
 /** How alike a square is to itself a pitch on. */
 const ALIKE = 0.5;
 /** Light that comes and goes by less is no fin, as a share of white. */
@@ -21,22 +24,41 @@ const LEAST_SQUARES = 4;
 /**
  * Finds fields of stripes that stand across or down the picture: squares that are alike to themselves a pitch on, beside each other.
  *
- * @returns the longest first
+ * @returns the longest first; 3 to 64 px from one to the next
  * Source: autocorrelation, as in Press et al., Numerical Recipes, section 13.2.
  */
 export function findFins(picture: Picture): FoundFins[] {
+  const out = fieldsIn(picture, LEAST_PITCH);
+  let smaller = picture;
+  for (const by of SMALLER) {
+    smaller = halved(smaller);
+    const found = fieldsIn(smaller, MOST_PITCH / 2);
+    out.push(
+      ...found.map(({ lines, pitchPx }) => ({
+        pitchPx: by * pitchPx,
+        lines: lines.map(([a, b]): readonly [PointPx, PointPx] => [
+          [by * a[0], by * a[1]],
+          [by * b[0], by * b[1]],
+        ]),
+      })),
+    );
+  }
+  return out.sort((a, b) => lengthOf(b) - lengthOf(a));
+}
+
+function fieldsIn(picture: Picture, leastPitch: number): FoundFins[] {
   const [columns, rows] = [Math.floor(picture.width / SIDE), Math.floor(picture.height / SIDE)];
   const out: FoundFins[] = [];
   for (const down of [false, true]) {
     const pitch = new Float32Array(columns * rows);
     for (let j = 0; j < rows; j++) {
       for (let i = 0; i < columns; i++) {
-        pitch[j * columns + i] = pitchOf(picture, i * SIDE, j * SIDE, down);
+        pitch[j * columns + i] = pitchOf(picture, i * SIDE, j * SIDE, down, leastPitch);
       }
     }
     out.push(...fieldsOf(pitch, columns, rows, down));
   }
-  return out.sort((a, b) => lengthOf(b) - lengthOf(a));
+  return out;
 }
 
 const lengthOf = ({ lines: [first] }: FoundFins) =>
@@ -46,7 +68,13 @@ const lengthOf = ({ lines: [first] }: FoundFins) =>
 const SLOPES = [0, 0.03, -0.03, 0.06, -0.06];
 
 /** Pitch of stripes in a square, 0 where there are none. */
-function pitchOf({ width, light }: Picture, left: number, top: number, down: boolean): number {
+function pitchOf(
+  { width, light }: Picture,
+  left: number,
+  top: number,
+  down: boolean,
+  leastPitch: number,
+): number {
   const raw = new Float64Array(SIDE);
   const line = new Float64Array(SIDE);
   const [step, next] = down ? [width, 1] : [1, width];
@@ -82,7 +110,7 @@ function pitchOf({ width, light }: Picture, left: number, top: number, down: boo
     const alike = own > 0 ? sum / own : 0;
     if (alike < 0.2) fell = true;
     // the first peak after it fell is the pitch
-    else if (fell && alike < before && before > ALIKE && lag - 1 >= LEAST_PITCH) return lag - 1;
+    else if (fell && alike < before && before > ALIKE && lag - 1 >= leastPitch) return lag - 1;
     before = alike;
   }
   return 0;

@@ -88,3 +88,27 @@ test('nothing without something of known size, nor in a picture of nothing', () 
   const blank = seen(120, 90, (x, y) => 0.2 + 0.001 * x + 0.05 * Math.sin(y));
   expect(proposeMarks(blank, LENS, MARKS)).toEqual([]);
 });
+
+test('fins far apart in a large picture are found as those close together', () => {
+  // the same light at 0.04 mm a pixel: a fin every 26 px
+  const fine = { x: 8, y: 12, fins: 60, pitch: 1.04, thick: 0.3, deep: 14 };
+  const large = seen(200, 95, (u, v) => {
+    const [sx, sy] = [u * 0.4 - fine.x, v * 0.4 - fine.y];
+    const isIn = sx > -0.3 && sx < fine.fins * fine.pitch && sy > 0 && sy < fine.deep;
+    if (isIn) return sx >= 0 && sx % fine.pitch < fine.thick ? 0.55 : 0.04;
+    return 0.14 + 0.02 * Math.sin(u) * Math.sin(v);
+  });
+  const marks: PhotoMarks = {
+    ...MARKS,
+    references: [
+      {
+        id: 'r',
+        what: 'ruler',
+        item: { kind: 'length', from: [100, 900], to: [1600, 900], mm: 60 },
+      },
+    ],
+  };
+  const found = proposeMarks(large, LENS, marks, null, ['fins']);
+  expect(found).toHaveLength(1);
+  expect(found[0]!.reads).toMatchObject({ value: fine.fins, note: null });
+});

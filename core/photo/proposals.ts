@@ -1,4 +1,5 @@
 import { mmPerPx, toPixel, toPlane } from './camera';
+import { MOST_PITCH_MM } from './countFins';
 import { findCircles } from './findCircles';
 import { findFins } from './findFins';
 import { cameraOf, fitScale, type Lens, type Scale } from './fitScale';
@@ -13,6 +14,7 @@ import { proposePipes } from './proposePipes';
 import { reduced } from './reduced';
 import { refineRim } from './refineRim';
 import { referenceFault } from './references';
+import { SOUGHT, type Sought } from './sought';
 
 /** A mark that somebody may take over: what it is of only they can say. */
 export interface Proposal {
@@ -37,6 +39,7 @@ const MOST = 40;
  * already is not proposed again.
  *
  * @param values three to a pixel, 8 bit; without them no pipes are sought
+ * @param of which of them are sought
  * @returns none without something of known size: only that tells an impeller from a screw
  */
 export function proposeMarks(
@@ -44,6 +47,7 @@ export function proposeMarks(
   lens: Lens,
   kept: PhotoMarks,
   values: Uint8Array | null = null,
+  of: readonly Sought[] = SOUGHT,
 ): Proposal[] {
   const size = [picture.width, picture.height] as const;
   const items = kept.references
@@ -52,8 +56,21 @@ export function proposeMarks(
   if (!items.some(isSized)) return [];
   const scale = fitScale(items, size, lens, kept.clickPx ?? CLICK_PX);
   const planeMm = kept.planeMm ?? 0;
-  const middle = mmPerPx(cameraOf(scale), [size[0] / 2, size[1] / 2], planeMm);
-  const circles = findCircles(
+  const marks = kept.marks.map((m) => m.mark);
+  const found = {
+    circles: () => circles(picture, scale, planeMm),
+    fins: () => fins(picture, scale, planeMm),
+    pipes: () => (values ? pipes(picture, values, scale, planeMm, marks) : []),
+  };
+  return SOUGHT.filter((s) => of.includes(s))
+    .flatMap((s) => found[s]())
+    .filter((p) => p.kind === 'path' || p.kind === 'strip' || !marks.some((m) => isSame(m, p)))
+    .slice(0, MOST);
+}
+
+function circles(picture: Picture, scale: Scale, planeMm: number): Proposal[] {
+  const middle = mmPerPx(cameraOf(scale), [picture.width / 2, picture.height / 2], planeMm);
+  return findCircles(
     reduced(picture, SEEN_PX),
     IMPELLER_MM[0] / 2 / middle,
     IMPELLER_MM[1] / 2 / middle,
@@ -61,22 +78,32 @@ export function proposeMarks(
     const rim = refineRim(picture, cameraOf(scale), c.points, planeMm);
     return (rim && proposal(picture, scale, planeMm, 'circle', rim)) ?? [];
   });
-  const fins = findFins(picture).flatMap(
-    ({ lines, pitchPx }) => stack(picture, scale, planeMm, lines, pitchPx) ?? [],
-  );
-  const fresh = [...circles, ...fins].filter(
-    (p) => !kept.marks.some(({ mark }) => isSame(mark, p)),
-  );
-  const marks = kept.marks.map((m) => m.mark);
-  const pipes = (values ? proposePipes(picture, values, scale, planeMm, marks) : []).flatMap(
-    ({ kind, points, note }) => {
-      const told = proposal(picture, scale, planeMm, kind, points);
-      // a width that needs a word is not sure
-      if (!told || (kind === 'strip' && told.reads.note !== null)) return [];
-      return [{ ...told, reads: { ...told.reads, note: note ?? told.reads.note } }];
-    },
-  );
-  return [...fresh, ...pipes].slice(0, MOST);
+}
+
+function fins(picture: Picture, scale: Scale, planeMm: number): Proposal[] {
+  const out: Proposal[] = [];
+  for (const { lines, pitchPx } of findFins(picture)) {
+    const found = stack(picture, scale, planeMm, lines, pitchPx);
+    // fins at the border of two sizes of the picture are found in both
+    if (found && !out.some((o) => isSame(o, found))) out.push(found);
+  }
+  return out;
+}
+
+/** What is marked already is told apart by its course. */
+function pipes(
+  picture: Picture,
+  values: Uint8Array,
+  scale: Scale,
+  planeMm: number,
+  marks: readonly Pick<Mark, 'kind' | 'points'>[],
+): Proposal[] {
+  return proposePipes(picture, values, scale, planeMm, marks).flatMap(({ kind, points, note }) => {
+    const told = proposal(picture, scale, planeMm, kind, points);
+    // a width that needs a word is not sure
+    if (!told || (kind === 'strip' && told.reads.note !== null)) return [];
+    return [{ ...told, reads: { ...told.reads, note: note ?? told.reads.note } }];
+  });
 }
 
 /** Of several lines across a field of fins that on which most are counted, if another one counts as many. */
@@ -90,7 +117,9 @@ function stack(
   const counted = lines
     .flatMap((line) => {
       const told = proposal(picture, scale, planeMm, 'fins', beyond(line, picture));
-      return told && told.reads.value! >= LEAST_FINS ? [{ told, line, ...spanOf(told, line) }] : [];
+      const isFins =
+        told && told.reads.value! >= LEAST_FINS && (told.reads.pitchMm ?? 0) <= MOST_PITCH_MM;
+      return isFins ? [{ told, line, ...spanOf(told, line) }] : [];
     })
     .sort((a, b) => b.told.reads.value! - a.told.reads.value!);
   const clear = counted.filter((c) => c.told.reads.note === null);

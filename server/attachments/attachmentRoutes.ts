@@ -1,6 +1,7 @@
 import { raw, Router, type Request, type Response } from 'express';
 import { MAX_ATTACHMENT_MB, type Attachment } from '@zugluft/core/library/attachment';
 import { photoMarksSchema } from '@zugluft/core/photo/photoMarks';
+import { SOUGHT } from '@zugluft/core/photo/sought';
 import { z } from 'zod';
 import { expectedRevision } from '../documents/lock';
 import { writeIdOf } from '../documents/writeId';
@@ -24,6 +25,8 @@ const params = z.object({
 });
 
 const tileNumber = z.coerce.number('must be a number').int().min(0).max(1000);
+/** What is looked for; all of it where nothing is said. */
+export const proposalQuery = z.strictObject({ of: z.enum(SOUGHT).optional() });
 export const tileParams = z.object({ column: tileNumber, row: tileNumber });
 
 /** A name that means nothing to a shell or a folder. */
@@ -110,7 +113,9 @@ export function attachmentRoutes(store: AttachmentStore): Router {
   });
 
   router.post('/:file/proposals', async (req, res) => {
-    res.json({ items: await store.propose(...both(req), parse(photoMarksSchema, req.body)) });
+    const { of } = parse(proposalQuery, req.query);
+    const marks = parse(photoMarksSchema, req.body);
+    res.json({ items: await store.propose(...both(req), marks, of ? [of] : SOUGHT) });
   });
 
   return router;

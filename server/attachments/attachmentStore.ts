@@ -19,6 +19,7 @@ import { createFileFolder } from './fileFolder';
 import type { KeptMeasures } from '@zugluft/core/photo/measureKept';
 import type { PhotoMarks } from '@zugluft/core/photo/photoMarks';
 import type { Proposal } from '@zugluft/core/photo/proposals';
+import type { Sought } from '@zugluft/core/photo/sought';
 import { burnCovers, cleanPhoto, thumbnail, typeByContent } from './imageWork';
 import { doPictureJob, type DoPictureJob } from './pictureJobs';
 
@@ -295,10 +296,16 @@ export function createAttachmentStore(
     },
 
     /** Parts of a photo that are found by themselves, and not marked yet. */
-    async propose(machineId: string, id: string, marks: PhotoMarks): Promise<Proposal[]> {
+    async propose(
+      machineId: string,
+      id: string,
+      marks: PhotoMarks,
+      of: readonly Sought[],
+    ): Promise<Proposal[]> {
       const { sha256, focalPx } = photoOnly(toAttachment(await rowOf(machineId, id)));
       const file = folder.pathOf(sha256);
-      const done = await pictureWork({ do: 'propose', file, sha256, lens: { focalPx }, marks });
+      const lens = { focalPx };
+      const done = await pictureWork({ do: 'propose', file, sha256, lens, marks, of });
       if (!('proposals' in done)) throw new Error('the thread of pictures answered something else');
       return done.proposals;
     },

@@ -3,13 +3,14 @@ import { measureKept, needsLight, type KeptMeasures } from '@zugluft/core/photo/
 import type { PhotoMarks } from '@zugluft/core/photo/photoMarks';
 import { pictureOf, type Picture } from '@zugluft/core/photo/picture';
 import { proposeMarks, type Proposal } from '@zugluft/core/photo/proposals';
+import type { Sought } from '@zugluft/core/photo/sought';
 import sharp from 'sharp';
 
 /** What the thread of pictures does: work on the full pixels of a photo as it is kept. */
 export type PictureJob = { file: string; sha256: string } & (
   | { do: 'measure'; size: readonly [number, number]; lens: Lens; marks: PhotoMarks }
   /** Parts that are found by themselves. */
-  | { do: 'propose'; lens: Lens; marks: PhotoMarks }
+  | { do: 'propose'; lens: Lens; marks: PhotoMarks; of: readonly Sought[] }
   /** A square piece of it, counted from the top left. */
   | { do: 'tile'; column: number; row: number }
 );
@@ -69,7 +70,7 @@ export async function doPictureJob(job: PictureJob): Promise<PictureAnswer> {
   if (job.do === 'tile') return { tile: await tile(await open(job.file, job.sha256), job) };
   if (job.do === 'propose') {
     const photo = await open(job.file, job.sha256);
-    return { proposals: proposeMarks(lightOf(photo), job.lens, job.marks, photo.rgb) };
+    return { proposals: proposeMarks(lightOf(photo), job.lens, job.marks, photo.rgb, job.of) };
   }
   const { size, lens, marks } = job;
   const dark = !marks.marks.some(({ mark }) => needsLight(mark.kind));

@@ -46,7 +46,7 @@ import {
   seriesQuery,
   takeBody,
 } from '../runs/runRoutes';
-import { addQuery, attachmentListQuery } from '../attachments/attachmentRoutes';
+import { addQuery, attachmentListQuery, proposalQuery } from '../attachments/attachmentRoutes';
 import { historyQuery, valueBody } from '../documents/documentRoutes';
 import { importQuery } from '../exchange/exchangeRoutes';
 import { listQuery } from '../machines/listQuery';
@@ -195,7 +195,10 @@ export const ROUTES: readonly RouteDescription[] = [
     'image/jpeg',
   ),
   post(`${A}/{file}/measures`, 'What its marks measure', keptMeasures, photoMarksSchema),
-  post(`${A}/{file}/proposals`, 'Parts found in it', markProposals, photoMarksSchema),
+  {
+    ...post(`${A}/{file}/proposals`, 'Parts found in it', markProposals, photoMarksSchema),
+    query: proposalQuery,
+  },
   { ...get(R, 'Runs on the bench', runPage), query: runListQuery },
   { ...post(R, 'A new run', keptRun, runSchema), status: 201 },
   {

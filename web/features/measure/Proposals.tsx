@@ -1,7 +1,9 @@
-import type { Proposal } from '../../api/measuring';
+import { SOUGHT, type Proposal, type Sought } from '../../api/measuring';
 import { Kbd } from '../../kit/Kbd';
 import { measureText } from './measureWords';
 import { MARK_WORDS } from './marking';
+
+const SOUGHT_WORDS: Record<Sought, string> = { circles: 'fans', fins: 'fins', pipes: 'pipes' };
 
 /** What was found by itself: looked for when asked, one offered after the other, none entered unseen. */
 export function Proposals({
@@ -15,7 +17,8 @@ export function Proposals({
 }: {
   /** Null before anybody asked. */
   items: readonly Proposal[] | null;
-  looking: boolean;
+  /** What is looked for just now. */
+  looking: Sought | null;
   error: Error | null;
   hasScale: boolean;
   look: () => void;
@@ -29,7 +32,7 @@ export function Proposals({
       role="status"
       data-testid="proposals"
     >
-      {first ? (
+      {first && (
         <>
           <span>
             found: {MARK_WORDS[first.kind].name}{' '}
@@ -44,28 +47,31 @@ export function Proposals({
             Leave it <Kbd>u</Kbd>
           </button>
         </>
-      ) : (
+      )}
+      {looking ? (
         <>
-          <button
-            type="button"
-            className="btn btn-sm"
-            disabled={looking || !hasScale}
-            onClick={look}
-          >
-            Look for fans, fins and pipes <Kbd>q</Kbd>
-          </button>
-          <span className={error ? 'text-heat' : 'text-quiet'}>
-            {looking
-              ? 'looking, some seconds'
-              : error
-                ? `They could not be looked for: ${error.message}.`
-                : !hasScale
-                  ? 'once something of known size is marked'
-                  : items
-                    ? 'nothing more is found for sure'
-                    : ''}
+          <span className="text-quiet">
+            looking for {SOUGHT_WORDS[looking]}, {SOUGHT.indexOf(looking) + 1} of {SOUGHT.length}
           </span>
+          <button type="button" className="btn btn-sm btn-ghost" onClick={look}>
+            Stop <Kbd>q</Kbd>
+          </button>
         </>
+      ) : first ? null : (
+        <button type="button" className="btn btn-sm" disabled={!hasScale} onClick={look}>
+          Look for fans, fins and pipes <Kbd>q</Kbd>
+        </button>
+      )}
+      {!looking && (
+        <span className={error ? 'text-heat' : 'text-quiet'}>
+          {error
+            ? `Not all could be looked for: ${error.message}.`
+            : !hasScale
+              ? 'once something of known size is marked'
+              : items && !first
+                ? 'nothing more is found for sure'
+                : ''}
+        </span>
       )}
     </div>
   );
