@@ -17,19 +17,17 @@ const WATTS = [
  *
  * Watts in the library become one figure for each cap of the laboratory, with what they were computed by.
  */
-export async function up(query: QueryInterface): Promise<void> {
-  await query.sequelize.transaction(async (transaction) => {
-    await createTables(query, transaction);
-    await moveRecords(query, transaction);
-    await moveLogs(query, transaction);
-    await moveFacts(query, transaction);
-    await moveLaboratory(query, transaction);
-    await checkNothingLost(query, transaction);
-    for (const table of ['revisions', 'open_up_logs', 'lab_settings', 'lab_defaults']) {
-      await query.dropTable(table, { transaction });
-    }
-    await wattsByCap(query, transaction);
-  });
+export async function up(query: QueryInterface, transaction: Transaction): Promise<void> {
+  await createTables(query, transaction);
+  await moveRecords(query, transaction);
+  await moveLogs(query, transaction);
+  await moveFacts(query, transaction);
+  await moveLaboratory(query, transaction);
+  await checkNothingLost(query, transaction);
+  for (const table of ['revisions', 'open_up_logs', 'lab_settings', 'lab_defaults']) {
+    await query.dropTable(table, { transaction });
+  }
+  await wattsByCap(query, transaction);
 }
 
 const run = (query: QueryInterface, transaction: Transaction, sql: string) =>

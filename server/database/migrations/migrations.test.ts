@@ -2,7 +2,8 @@ import { QueryTypes } from 'sequelize';
 import { createLibrary } from '../../library';
 import { computeWatts } from '../../derived/computeWatts';
 import { temporaryFolder } from '../../test-support/temporaryFolder';
-import { openDatabase, UnusableLibrary, type Database } from '../openDatabase';
+import { openDatabase, type Database } from '../openDatabase';
+import { UnusableLibrary } from '../unusable';
 
 const AT = '2026-01-02 03:04:05.000 +00:00';
 const run = (db: Database, sql: string) => db.sequelize.query(sql);
