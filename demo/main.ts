@@ -1,13 +1,20 @@
 import { join } from 'node:path';
+import { lockFolder } from '@zugluft/server/database/folderLock';
 import { openDatabase } from '@zugluft/server/database/openDatabase';
+import { UnusableLibrary } from '@zugluft/server/database/unusable';
 import { computeWatts } from '@zugluft/server/derived/computeWatts';
 import { createLibrary } from '@zugluft/server/library';
-import { startServer } from '@zugluft/server/start';
+import { serve } from '@zugluft/server/serve';
 import { seedDemo } from './seed';
 
 const root = process.cwd();
 const dataFolder = process.env['ZUGLUFT_DATA'] ?? join(root, 'demo-data');
 // filled before anybody can ask: half a library would be an answer too
+const lock = await lockFolder(dataFolder).catch((cause: unknown) => {
+  if (!(cause instanceof UnusableLibrary)) throw cause;
+  process.stderr.write(`${cause.message}\n`);
+  process.exit(1);
+});
 const library = createLibrary(
   await openDatabase(dataFolder),
   async (job) => computeWatts(job),
@@ -19,14 +26,11 @@ const added = await seedDemo(library);
 await library.list.load();
 await library.watts.settled();
 await library.close();
+await lock.release();
 if (added) process.stdout.write(`${added} demo machines added\n`);
-const { address, stop } = await startServer({
+await serve({
   dataFolder,
   webFolder: join(root, 'web/dist'),
   inboxFolder: process.env['ZUGLUFT_INBOX'],
   port: Number(process.env['ZUGLUFT_PORT'] ?? 4180),
 });
-process.stdout.write(`Zugluft runs at ${address}\n`);
-for (const signal of ['SIGINT', 'SIGTERM'] as const) {
-  process.on(signal, () => void stop().then(() => process.exit(0)));
-}

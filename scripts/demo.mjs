@@ -1,6 +1,6 @@
 // npm run demo: the application with the demo library, in a data folder of its own.
-import { buildWeb, installPackages, run } from './prepare.mjs';
+import { buildWeb, installPackages, runHere } from './prepare.mjs';
 
 installPackages();
 buildWeb();
-process.exit(run('node', ['--import', 'tsx', 'demo/main.ts']));
+await runHere('demo/main.ts');

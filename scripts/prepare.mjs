@@ -3,13 +3,21 @@ import { spawnSync } from 'node:child_process';
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync, mkdirSync } from 'node:fs';
 import { createHash } from 'node:crypto';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { fileURLToPath, pathToFileURL } from 'node:url';
 
 export const root = fileURLToPath(new URL('..', import.meta.url));
 
 export function run(command, args, options = {}) {
   const { status, signal } = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options });
   return status ?? (signal ? 130 : 1);
+}
+
+/** Runs a TypeScript module of the repository in this process. */
+export async function runHere(file) {
+  process.chdir(root);
+  const { register } = await import('tsx/esm/api');
+  register();
+  await import(pathToFileURL(join(root, file)).href);
 }
 
 function must(command, args, options) {

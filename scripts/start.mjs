@@ -1,6 +1,6 @@
-// npm start: the application with the user's own data folder.
-import { buildWeb, installPackages, run } from './prepare.mjs';
+// npm start: the application with the user's own data. It runs in this process, so that whoever ends it ends the server.
+import { buildWeb, installPackages, runHere } from './prepare.mjs';
 
 installPackages();
 buildWeb();
-process.exit(run('node', ['--import', 'tsx', 'server/main.ts']));
+await runHere('server/main.ts');

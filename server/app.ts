@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import type { Logger } from 'pino';
 import { attachmentRoutes } from './attachments/attachmentRoutes';
 import { documentRoutes } from './documents/documentRoutes';
+import { healthOf } from './health';
 import { exchangeRoutes } from './exchange/exchangeRoutes';
 import { createImporter } from './exchange/importPlan';
 import { defaultRoutes } from './laboratory/defaultRoutes';
@@ -74,8 +75,8 @@ export function createApp(library: Library, webFolder: string | null, logger: Lo
     next();
   });
   api.use(express.json({ limit: MAX_BODY, strict: true }));
-  api.get('/health', (_req, res) => {
-    res.json({ ok: true });
+  api.get('/health', async (_req, res) => {
+    res.json(await healthOf(db));
   });
   api.use('/documents', documentRoutes(documents, history));
   api.use('/machines/:id/attachments', attachmentRoutes(attachments));

@@ -22,14 +22,20 @@ export function createFileFolder(dataFolder: string) {
   const writeWhole = async (folder: string, name: string, bytes: Uint8Array) => {
     await mkdir(folder, { recursive: true });
     const draft = join(folder, `.${randomUUID()}`);
-    const file = await open(draft, 'w');
     try {
-      await file.writeFile(bytes);
-      await file.sync();
-    } finally {
-      await file.close();
+      const file = await open(draft, 'w');
+      try {
+        await file.writeFile(bytes);
+        await file.sync();
+      } finally {
+        await file.close();
+      }
+      await rename(draft, join(folder, name));
+    } catch (cause) {
+      // on a full disk too nothing is left half
+      await rm(draft, { force: true });
+      throw cause;
     }
-    await rename(draft, join(folder, name));
     const directory = await open(folder, 'r');
     await directory.sync().catch(() => undefined);
     await directory.close();

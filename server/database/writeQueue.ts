@@ -1,5 +1,6 @@
 import { Transaction, type Sequelize } from 'sequelize';
 import { forgetPrepared, runPrepared } from './prepared';
+import { setOpen, writesOnlyWithin } from './writesOnlyWithin';
 
 /** What a write changed of a machine as it is listed: its figures alone, its tags, or the words it is found by. */
 export type Touch = (typeof TOUCHES)[number];
@@ -60,6 +61,7 @@ export function createWriteQueue(sequelize: Sequelize) {
     const transaction = await sequelize.transaction({ type: Transaction.TYPES.DEFERRED });
     await sequelize.query('COMMIT', { transaction });
     await sequelize.query('PRAGMA synchronous = FULL', { transaction });
+    await writesOnlyWithin(sequelize, transaction);
     return transaction;
   };
   const connection = (): Promise<Transaction> => {
@@ -73,7 +75,9 @@ export function createWriteQueue(sequelize: Sequelize) {
     const transaction = await connection();
     await runPrepared(transaction, 'BEGIN IMMEDIATE');
     try {
+      await setOpen(transaction, true);
       const value = await work(transaction);
+      await setOpen(transaction, false);
       await runPrepared(transaction, 'COMMIT');
       return value;
     } catch (cause) {

@@ -12,6 +12,7 @@ import {
   revisionPage,
   unit,
 } from '@zugluft/core/library/answers';
+import { healthAnswer } from '../health';
 import { attachment } from '@zugluft/core/library/attachment';
 import { keptMeasures, markProposals } from '@zugluft/core/library/measuresAnswer';
 import { photoMarksSchema } from '@zugluft/core/photo/photoMarks';
@@ -116,7 +117,7 @@ const D = '/api/documents/{kind}/{id}';
 
 /** The whole HTTP interface: a route that is not here is found by a test. */
 export const ROUTES: readonly RouteDescription[] = [
-  get('/api/health', 'Whether the server answers', z.object({ ok: z.boolean() })),
+  get('/api/health', 'Whether the library can be read, and the room left for it', healthAnswer),
   { ...get('/api/machines', 'The library, page by page', machinePage), query: listQuery },
   { ...post('/api/machines', 'A new machine', machine, recordBody), status: 201 },
   get('/api/machines/tags', 'Tags in use', tags),

@@ -1,5 +1,6 @@
 import type { ErrorRequestHandler, RequestHandler } from 'express';
 import type { Logger } from 'pino';
+import { isDiskFull } from '../database/unusable';
 
 /** An error that is answered as a problem document (RFC 9457). */
 export class Problem extends Error {
@@ -53,6 +54,11 @@ export function problemHandler(logger: Logger): ErrorRequestHandler {
       send(new Problem(400, 'Not JSON', 'the body is not well-formed JSON'), res);
     } else if (status !== undefined && status >= 400 && status < 500) {
       send(new Problem(status, 'Bad request', 'the request could not be read'), res);
+    } else if (isDiskFull(error)) {
+      logger.error(error);
+      const words =
+        'the disk is full: nothing of this was kept. Reading still works; make room, then do it again';
+      send(new Problem(507, 'Disk full', words), res);
     } else {
       logger.error(error);
       send(new Problem(500, 'Server error', 'something failed here; it has been logged'), res);

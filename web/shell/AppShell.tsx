@@ -9,6 +9,7 @@ import type { FrameProps } from '../kit/PageFrame';
 import { Kbd } from '../kit/Kbd';
 import { useFieldOrder } from '../kit/fieldOrder';
 import { KeySheet } from './KeySheet';
+import { SpaceWarning } from './SpaceWarning';
 import { useTheme } from '../kit/theme';
 import { useShownAsKept } from '../api/serverSeen';
 import { useUnits } from '../kit/units';
@@ -96,6 +97,7 @@ export function AppShell({ crumbs, status, children }: FrameProps) {
               the server is away: as last seen here
             </span>
           )}
+          <SpaceWarning />
           {status}
           <Link to="/method" className="hover:text-ink">
             method <Kbd>m</Kbd>
