@@ -32,5 +32,6 @@ await serve({
   dataFolder,
   webFolder: join(root, 'web/dist'),
   inboxFolder: process.env['ZUGLUFT_INBOX'],
+  backupFolder: process.env['ZUGLUFT_BACKUPS'],
   port: Number(process.env['ZUGLUFT_PORT'] ?? 4180),
 });

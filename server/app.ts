@@ -4,6 +4,7 @@ import helmet from 'helmet';
 import { join } from 'node:path';
 import type { Logger } from 'pino';
 import { attachmentRoutes } from './attachments/attachmentRoutes';
+import { backupRoutes, type Upkeep } from './backup/backupRoutes';
 import { documentRoutes } from './documents/documentRoutes';
 import { healthOf } from './health';
 import { exchangeRoutes } from './exchange/exchangeRoutes';
@@ -37,8 +38,14 @@ const MAX_BODY = '1mb';
  * @param library all that is kept, and what is computed of it
  * @param webFolder folder with the built interface, or null to serve the API alone
  * @param logger where unexpected errors go
+ * @param upkeep what is done around the library as a whole; without it there are no routes for that
  */
-export function createApp(library: Library, webFolder: string | null, logger: Logger): Express {
+export function createApp(
+  library: Library,
+  webFolder: string | null,
+  logger: Logger,
+  upkeep: Upkeep | null = null,
+): Express {
   const { db, documents, history, machines, list, attachments, watts } = library;
   const { runs, summaries, logs, takeRun, inbox, calibrations } = library;
   const app = express();
@@ -78,6 +85,7 @@ export function createApp(library: Library, webFolder: string | null, logger: Lo
   api.get('/health', async (_req, res) => {
     res.json(await healthOf(db));
   });
+  if (upkeep) api.use('/backup', backupRoutes(db.folder, upkeep));
   api.use('/documents', documentRoutes(documents, history));
   api.use('/machines/:id/attachments', attachmentRoutes(attachments));
   api.use('/machines/:id/runs', runRoutes(runs, summaries, takeRun, db.folder));

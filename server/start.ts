@@ -1,5 +1,7 @@
 import { once } from 'node:events';
-import type { Server } from 'node:http';
+import type { Express } from 'express';
+import { createServer, type Server, type ServerResponse } from 'node:http';
+import { join } from 'node:path';
 import type { Logger } from 'pino';
 import { createApp } from './app';
 import type { PictureAnswer, PictureJob } from './attachments/pictureJobs';
@@ -7,8 +9,11 @@ import { lockFolder, type FolderLock } from './database/folderLock';
 import { openDatabase, type Database } from './database/openDatabase';
 import { computeInThread } from './derived/computeInThread';
 import { inThread } from './derived/inThread';
+import { BackupProblem } from './backup/backupFormat';
+import { backUpDay } from './backup/dailyBackup';
+import type { Restored, Staged } from './backup/restore';
 import { tidyIncoming } from './exchange/receiveFile';
-import { createLibrary } from './library';
+import { createLibrary, type Library } from './library';
 import { createLogger } from './logger';
 import type { MadeReport, ReportJob } from './reports/makeReport';
 import type { RunJob, RunJobAnswer } from './runs/runJobs';
@@ -21,9 +26,23 @@ export interface Running {
   stop(): Promise<void>;
 }
 
+/** Where a server keeps and shows what. */
+export interface ServerOptions {
+  dataFolder: string;
+  webFolder: string | null;
+  port: number;
+  /** That loggers write into; one in the data folder by default. */
+  inboxFolder?: string | undefined;
+  /** For daily backups; one in the data folder by default. */
+  backupFolder?: string | undefined;
+}
+
 /** Requests that are under way at a stop have so long to end. */
 const GRACE_MS = 10_000;
 const LOOK_EVERY_MS = 50;
+/** The first look for a daily backup comes once people have what they started the program for. */
+const FIRST_BACKUP_MS = 120_000;
+const BACKUP_EVERY_MS = 3_600_000;
 
 /**
  * Opens the library and listens on the loopback address.
@@ -31,13 +50,7 @@ const LOOK_EVERY_MS = 50;
  * @param options data folder, folder of the built interface or null, port (0: any free one)
  * @throws UnusableLibrary where another process holds the folder, or the library in it cannot be opened
  */
-export async function startServer(options: {
-  dataFolder: string;
-  webFolder: string | null;
-  port: number;
-  /** That loggers write into; one in the data folder by default. */
-  inboxFolder?: string | undefined;
-}): Promise<Running> {
+export async function startServer(options: ServerOptions): Promise<Running> {
   const logger = createLogger();
   const lock = await lockFolder(options.dataFolder);
   try {
@@ -48,11 +61,107 @@ export async function startServer(options: {
   }
 }
 
+/** An open library with what answers for it. */
+interface Opened {
+  library: Library;
+  app: Express;
+  /** What an earlier version described, or a stop left behind, is caught up beside the requests. */
+  catchingUp: Promise<unknown>;
+}
+
 async function startLocked(
-  options: Parameters<typeof startServer>[0],
+  options: ServerOptions,
   logger: Logger,
   lock: FolderLock,
 ): Promise<Running> {
+  const backupFolder = options.backupFolder ?? join(options.dataFolder, 'backups');
+  const openAll = async (): Promise<Opened> => {
+    const library = await openLibrary(options, logger);
+    const app = createApp(library, options.webFolder, logger, { backupFolder, restore });
+    const catchingUp = library.machines
+      .catchUp()
+      .then(() => library.list.load())
+      .catch((cause: unknown) => logger.error(cause));
+    return { library, app, catchingUp };
+  };
+  const close = async ({ library, catchingUp }: Opened) => {
+    await catchingUp;
+    await library.close();
+  };
+
+  let opened: Opened;
+  let restoring = false;
+  const answering = new Set<ServerResponse>();
+  /** Waits until nobody asks anything any more but the one who restores. */
+  const quiet = async () => {
+    for (let waited = 0; answering.size > 1 && waited < GRACE_MS; waited += LOOK_EVERY_MS) {
+      await new Promise((resolve) => setTimeout(resolve, LOOK_EVERY_MS));
+    }
+  };
+  const restore = async (staged: Staged): Promise<Restored> => {
+    if (restoring) {
+      await staged.drop();
+      throw new BackupProblem('another backup is being restored just now');
+    }
+    restoring = true;
+    try {
+      await quiet();
+      await close(opened);
+      return await staged.swap();
+    } finally {
+      // whichever library stands there now
+      opened = await openAll();
+      restoring = false;
+    }
+  };
+
+  opened = await openAll();
+  const server: Server = createServer((req, res) => {
+    if (restoring) {
+      res.writeHead(503, { 'Retry-After': '2', 'Content-Type': 'application/problem+json' });
+      res.end(JSON.stringify({ status: 503, detail: 'a backup is being restored, a moment' }));
+      return;
+    }
+    answering.add(res);
+    res.once('close', () => answering.delete(res));
+    opened.app(req, res);
+  });
+  server.listen(options.port, '127.0.0.1');
+  try {
+    await once(server, 'listening');
+  } catch (cause) {
+    await close(opened);
+    throw cause;
+  }
+  const bound = server.address();
+  const port = typeof bound === 'object' && bound ? bound.port : options.port;
+  const address = `http://127.0.0.1:${port}`;
+  await lock.tell(address);
+  const daily = keepDaily(options.dataFolder, backupFolder, logger);
+  return {
+    address,
+    db: opened.library.db,
+    async settled() {
+      await opened.catchingUp;
+      await opened.library.watts.settled();
+    },
+    async stop() {
+      daily.stop();
+      const closed = new Promise((resolve) => server.close(resolve));
+      // a connection that is kept open is done once its request is
+      const looking = setInterval(() => server.closeIdleConnections(), LOOK_EVERY_MS);
+      const late = setTimeout(() => server.closeAllConnections(), GRACE_MS);
+      await closed;
+      clearInterval(looking);
+      clearTimeout(late);
+      await daily.ended();
+      await close(opened);
+      await lock.release();
+    },
+  };
+}
+
+async function openLibrary(options: ServerOptions, logger: Logger): Promise<Library> {
   const db = await openDatabase(options.dataFolder);
   const runWorker = new URL('./runs/startRunWorker.mjs', import.meta.url);
   const library = createLibrary(
@@ -73,41 +182,26 @@ async function startLocked(
   );
   await library.attachments.tidy();
   await tidyIncoming(options.dataFolder);
-  const app = createApp(library, options.webFolder, logger);
-  const server: Server = app.listen(options.port, '127.0.0.1');
-  try {
-    await once(server, 'listening');
-  } catch (cause) {
-    await library.close();
-    throw cause;
-  }
-  // what an earlier version described, or a stop left behind, is caught up beside the requests
-  const catchingUp = library.machines
-    .catchUp()
-    .then(() => library.list.load())
-    .catch((cause: unknown) => logger.error(cause));
-  const bound = server.address();
-  const port = typeof bound === 'object' && bound ? bound.port : options.port;
-  const address = `http://127.0.0.1:${port}`;
-  await lock.tell(address);
+  return library;
+}
+
+/** A backup of each day, made beside the requests once the start is over; one that fails is told of and tried again. */
+function keepDaily(dataFolder: string, folder: string, logger: Logger) {
+  let running: Promise<unknown> = Promise.resolve();
+  const look = () => {
+    running = running
+      .then(() => backUpDay(dataFolder, folder))
+      .catch((cause: unknown) => logger.error(cause));
+  };
+  const first = setTimeout(look, FIRST_BACKUP_MS);
+  const later = setInterval(look, BACKUP_EVERY_MS);
+  first.unref();
+  later.unref();
   return {
-    address,
-    db,
-    async settled() {
-      await catchingUp;
-      await library.watts.settled();
+    stop() {
+      clearTimeout(first);
+      clearInterval(later);
     },
-    async stop() {
-      const closed = new Promise((resolve) => server.close(resolve));
-      // a connection that is kept open is done once its request is
-      const looking = setInterval(() => server.closeIdleConnections(), LOOK_EVERY_MS);
-      const late = setTimeout(() => server.closeAllConnections(), GRACE_MS);
-      await closed;
-      clearInterval(looking);
-      clearTimeout(late);
-      await catchingUp;
-      await library.close();
-      await lock.release();
-    },
+    ended: () => running,
   };
 }

@@ -1,4 +1,5 @@
 import { join } from 'node:path';
+import { finishSwap } from '../backup/swapIn';
 import { QueryTypes, Sequelize, Transaction } from 'sequelize';
 import { examineFolder, LIBRARY_FILE } from './examineFolder';
 import { migrate, refuseNewer } from './migrate';
@@ -29,6 +30,8 @@ export async function openDatabase(
   upTo?: string,
   onStatement?: (sql: string) => void,
 ): Promise<Database> {
+  // a restore that was cut off is done first
+  await finishSwap(folder);
   await examineFolder(folder);
   const sequelize = new Sequelize({
     dialect: 'sqlite',

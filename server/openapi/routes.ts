@@ -12,6 +12,7 @@ import {
   revisionPage,
   unit,
 } from '@zugluft/core/library/answers';
+import { backupsAnswer, restoredAnswer } from '../backup/backupAnswers';
 import { healthAnswer } from '../health';
 import { attachment } from '@zugluft/core/library/attachment';
 import { keptMeasures, markProposals } from '@zugluft/core/library/measuresAnswer';
@@ -117,6 +118,14 @@ const D = '/api/documents/{kind}/{id}';
 
 /** The whole HTTP interface: a route that is not here is found by a test. */
 export const ROUTES: readonly RouteDescription[] = [
+  get('/api/backup', 'Daily backups that are there', backupsAnswer),
+  get('/api/backup/now.tar', 'All that is kept, in one file', 'application/x-tar'),
+  post(
+    '/api/backup/restore',
+    'Puts a backup in the place of what is kept, which is set aside',
+    restoredAnswer,
+    'file',
+  ),
   get('/api/health', 'Whether the library can be read, and the room left for it', healthAnswer),
   { ...get('/api/machines', 'The library, page by page', machinePage), query: listQuery },
   { ...post('/api/machines', 'A new machine', machine, recordBody), status: 201 },

@@ -34,7 +34,14 @@ export function testServer() {
   let app: ReturnType<typeof createApp>;
   beforeEach(async () => {
     library = await testLibrary();
-    app = createApp(library, null, pino({ level: 'silent' }));
+    app = createApp(library, null, pino({ level: 'silent' }), {
+      backupFolder: join(library.db.folder, 'backups'),
+      // the library of a test is not opened anew: what was laid out is dropped
+      async restore({ manifest, drop }) {
+        await drop();
+        return { manifest, aside: 'nowhere' };
+      },
+    });
   });
   afterEach(() => library.close());
   const host = (r: request.Test) => r.set('Host', '127.0.0.1:4180');

@@ -5,6 +5,7 @@ import { ConflictPanel } from '../../documents/ConflictPanel';
 import { SavedWords } from '../../documents/SavedWords';
 import { useLabSettings } from '../../documents/useLaboratory';
 import { Noticed } from './Noticed';
+import { Backup } from './Backup';
 import { Felt } from './Felt';
 import { NoiseCaps } from './NoiseCaps';
 import { PartPoints } from './PartPoints';
@@ -43,6 +44,7 @@ export function HouseRulesPage() {
           ready={ready}
           save={(points) => save('points', points)}
         />
+        <Backup />
         <Felt value={settings.felt} ready={ready} save={(felt) => save('felt', felt)} />
         <p className="text-quiet mb-4">
           Schools differ. What is chosen here stands at each step where it matters, in every log;

@@ -1,0 +1,61 @@
+import { Router } from 'express';
+import { rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import { randomUUID } from 'node:crypto';
+import { createWriteStream } from 'node:fs';
+import { pipeline } from 'node:stream/promises';
+import { Problem } from '../security/problem';
+import { BackupProblem } from './backupFormat';
+import { dailyName, keptBackups } from './dailyBackup';
+import type { Restored, Staged } from './restore';
+import { stage } from './restore';
+import { writeBackup } from './writeBackup';
+
+/** What the server does around its library as a whole. */
+export interface Upkeep {
+  /** Where daily backups lie. */
+  backupFolder: string;
+  /** Lets go of the library, puts what was laid out in its place and opens that. */
+  restore(staged: Staged): Promise<Restored>;
+}
+
+/** Routes under /api/backup. */
+export function backupRoutes(dataFolder: string, { backupFolder, restore }: Upkeep): Router {
+  const router = Router();
+
+  router.get('/', async (_req, res) => {
+    res.json({ folder: backupFolder, items: await keptBackups(backupFolder) });
+  });
+
+  router.get('/now.tar', async (_req, res) => {
+    res.attachment(dailyName(new Date())).type('application/x-tar');
+    // a reader that went away, or a failing disk: the answer ends without its list, and is none
+    await writeBackup(dataFolder, res).catch((cause: unknown) => {
+      if (!res.headersSent) throw cause;
+      res.destroy();
+    });
+  });
+
+  router.post('/restore', async (req, res) => {
+    const file = join(dataFolder, `.uploaded-${randomUUID()}`);
+    try {
+      await pipeline(req, createWriteStream(file));
+      const staged = await stage(dataFolder, file);
+      const { manifest, aside } = await restore(staged);
+      res.json({
+        createdAt: manifest.createdAt,
+        machines: manifest.rows['machines'] ?? 0,
+        files: manifest.entries.length - 1,
+        missing: manifest.missing,
+        aside,
+      });
+    } catch (cause) {
+      if (!(cause instanceof BackupProblem)) throw cause;
+      throw new Problem(422, 'Not restored', cause.message);
+    } finally {
+      await rm(file, { force: true });
+    }
+  });
+
+  return router;
+}
