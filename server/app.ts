@@ -27,10 +27,9 @@ import { prepareSite } from './reports/prepareSite';
 import { calibrationRoutes } from './runs/calibrationRoutes';
 import { residualQuery, runRoutes } from './runs/runRoutes';
 import { parse } from './security/parse';
+import { readBody, refuseNul } from './security/readBody';
 import { hostGuard } from './security/hostGuard';
 import { problemHandler, unknownRoute } from './security/problem';
-
-const MAX_BODY = '1mb';
 
 /**
  * The HTTP application.
@@ -52,6 +51,7 @@ export function createApp(
   app.disable('x-powered-by');
   app.set('etag', false);
   app.use(hostGuard);
+  app.use(refuseNul);
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -81,7 +81,7 @@ export function createApp(
     res.set('Cache-Control', 'no-store');
     next();
   });
-  api.use(express.json({ limit: MAX_BODY, strict: true }));
+  api.use(readBody);
   api.get('/health', async (_req, res) => {
     res.json(await healthOf(db));
   });

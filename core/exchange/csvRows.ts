@@ -54,27 +54,64 @@ export function applyMachineRow(record: CaseRecord, row: Row): unknown {
   return next;
 }
 
-/**
- * A record with what a row of the parts' file says; a part it does not have yet is added.
- *
- * @throws Error where the row names no list or no part
- */
-export function applyPartRow(record: CaseRecord, row: Row): unknown {
-  const list = PART_LISTS.find((l) => l === row['list']);
-  if (!list) throw new Error(`“${(row['list'] ?? '').slice(0, 30)}” is no kind of part`);
-  const id = fieldOf(row['part'] ?? '', 'text');
-  if (typeof id !== 'string') throw new Error('the row names no part');
-  const parts: Json[] = (record[list] ?? []) as Json[];
-  const place = parts.findIndex((p) => p['id'] === id);
-  let part: Json = place < 0 ? { id } : parts[place]!;
-  for (const { path, kind, lists, unit } of PART_COLUMNS) {
-    if (row[path] === undefined || !lists.includes(list)) continue;
-    const before = getAt(part, at(path));
-    const value = fieldOf(row[path], kind, before, unit);
-    if (value !== before) part = setAt(part, at(path), value);
-  }
-  return {
-    ...record,
-    [list]: place < 0 ? [...parts, part] : parts.map((p, i) => (i === place ? part : p)),
+/** More parts of one kind no machine has, nor could a limit name them. */
+export const MAX_PARTS = 1000;
+
+/** A record whose parts are changed by rows of a file, one after the other. */
+export interface PartEdits {
+  /**
+   * Takes what a row says; a part that is not there yet is added.
+   *
+   * @throws Error where the row names no list or no part, or one part too many
+   */
+  apply(row: Row): void;
+  /** The record with all that was taken; the one that was given stays as it is. */
+  record(): CaseRecord;
+}
+
+/** Begins to change the parts of a record: each is found by its name without looking through the others. */
+export function editParts(record: CaseRecord): PartEdits {
+  type List = (typeof PART_LISTS)[number];
+  const lists = new Map<List, { parts: Json[]; places: Map<unknown, number> }>();
+  const listOf = (list: List) => {
+    let own = lists.get(list);
+    if (!own) {
+      const parts = [...((record[list] ?? []) as Json[])];
+      own = { parts, places: new Map(parts.map((p, i) => [p['id'], i] as const).reverse()) };
+      lists.set(list, own);
+    }
+    return own;
   };
+  return {
+    apply(row) {
+      const list = PART_LISTS.find((l) => l === row['list']);
+      if (!list) throw new Error(`“${(row['list'] ?? '').slice(0, 30)}” is no kind of part`);
+      const id = fieldOf(row['part'] ?? '', 'text');
+      if (typeof id !== 'string') throw new Error('the row names no part');
+      const { parts, places } = listOf(list);
+      const place = places.get(id) ?? parts.length;
+      if (place >= MAX_PARTS) throw new Error(`a machine has at most ${MAX_PARTS} ${list}`);
+      let part: Json = parts[place] ?? { id };
+      for (const { path, kind, lists: of, unit } of PART_COLUMNS) {
+        if (row[path] === undefined || !of.includes(list)) continue;
+        const before = getAt(part, at(path));
+        const value = fieldOf(row[path], kind, before, unit);
+        if (value !== before) part = setAt(part, at(path), value);
+      }
+      parts[place] = part;
+      places.set(id, place);
+    },
+    record: () =>
+      ({
+        ...record,
+        ...Object.fromEntries([...lists].map(([list, { parts }]) => [list, [...parts]])),
+      }) as CaseRecord,
+  };
+}
+
+/** A record with what one row of the parts' file says, as {@link editParts}. */
+export function applyPartRow(record: CaseRecord, row: Row): CaseRecord {
+  const edits = editParts(record);
+  edits.apply(row);
+  return edits.record();
 }

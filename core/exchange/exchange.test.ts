@@ -7,13 +7,14 @@ import { cellOf, fieldOf, plainCell, safeCell } from './cells';
 import {
   applyMachineRow,
   applyPartRow,
+  editParts,
+  MAX_PARTS,
   fileKind,
   MACHINE_HEADER,
   machineRow,
   PART_HEADER,
   partRows,
 } from './csvRows';
-import { jsonDepth } from './jsonDepth';
 
 const EXAMPLES = ['two-fan-shared-pipes', 'four-fan-eight-pipes', 'one-die'] as const;
 
@@ -185,8 +186,16 @@ test('rows that name nothing are refused', () => {
   expect(() => applyPartRow(record, { list: 'fans', part: ' ' })).toThrow(/no part/);
 });
 
-test('depth is counted outside strings and stops early', () => {
-  expect(jsonDepth('{"a":[1,{"b":"[[[[{{"}]}')).toBe(3);
-  expect(jsonDepth('"\\"[["')).toBe(0);
-  expect(jsonDepth('['.repeat(1e6), 40)).toBe(41);
+test('many rows of one machine are taken in their order, and one part too many is refused', () => {
+  const record = exampleRecord('one-die');
+  const edits = editParts(record);
+  const row = (part: string, depthMm: string) => ({ list: 'finStacks', part, depthMm });
+  const before = record.finStacks!.length;
+  for (let k = before; k < MAX_PARTS; k++) edits.apply(row(`stack-${k}`, '20'));
+  edits.apply(row('stack-500', '21'));
+  expect(() => edits.apply(row('one-more', '20'))).toThrow(/at most 1000 finStacks/);
+  const { finStacks } = edits.record();
+  expect(finStacks).toHaveLength(MAX_PARTS);
+  expect(finStacks!.find((s) => s.id === 'stack-500')!.depthMm).toBe(21);
+  expect(record.finStacks).toHaveLength(before);
 });

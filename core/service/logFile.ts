@@ -1,8 +1,7 @@
-import { jsonDepth } from '../exchange/jsonDepth';
+import { DOCUMENT_BOUNDS, jsonFault } from '../exchange/jsonFault';
 import { openUpLog, type OpenUpLog } from './openUpLog';
 
 const MAX_CHARACTERS = 1024 * 1024;
-const MAX_DEPTH = 32;
 
 /** A log as the text of a file. */
 export const logFileText = (log: OpenUpLog): string => `${JSON.stringify(log, null, 2)}\n`;
@@ -14,9 +13,8 @@ export const logFileText = (log: OpenUpLog): string => `${JSON.stringify(log, nu
  */
 export function readLogFile(text: string): OpenUpLog {
   if (text.length > MAX_CHARACTERS) throw new Error('the file is larger than 1 MB');
-  if (jsonDepth(text, MAX_DEPTH) > MAX_DEPTH) {
-    throw new Error(`the file is nested more than ${MAX_DEPTH} levels deep`);
-  }
+  const fault = jsonFault(text, DOCUMENT_BOUNDS);
+  if (fault) throw new Error(`the file ${fault}`);
   let json: unknown;
   try {
     json = JSON.parse(text);

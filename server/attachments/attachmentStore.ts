@@ -79,6 +79,14 @@ export function createAttachmentStore(
 ) {
   const { Attachment: Rows, Machine } = db.models;
   const folder = createFileFolder(db.folder);
+  const bytesOf = async (sha256: string): Promise<Buffer> => {
+    try {
+      return await folder.read(sha256);
+    } catch (cause) {
+      if ((cause as { code?: string }).code !== 'ENOENT') throw cause;
+      throw new Problem(404, 'Not here', 'its bytes are missing on the disk: restore a backup');
+    }
+  };
   // decoding takes much memory and both cores: one at a time
   let tail: Promise<unknown> = Promise.resolve();
   const oneByOne = <T>(work: () => Promise<T>): Promise<T> => {
@@ -95,7 +103,7 @@ export function createAttachmentStore(
   const smallOf = (sha256: string, covers: readonly Cover[]) => {
     const boxes = createHash('sha256').update(JSON.stringify(covers)).digest('hex');
     return folder.small(`${sha256}-${boxes.slice(0, 16)}.webp`, () =>
-      oneByOne(async () => thumbnail(await folder.read(sha256), covers)),
+      oneByOne(async () => thumbnail(await bytesOf(sha256), covers)),
     );
   };
 
@@ -234,13 +242,13 @@ export function createAttachmentStore(
     /** A photo as it is kept, for the lab's own eyes: its boxes can still be moved. */
     async content(machineId: string, id: string): Promise<{ row: Attachment; bytes: Buffer }> {
       const row = toAttachment(await rowOf(machineId, id));
-      return { row, bytes: await folder.read(row.sha256) };
+      return { row, bytes: await bytesOf(row.sha256) };
     },
 
     /** A copy to be given away: boxes burned in. */
     async copy(machineId: string, id: string): Promise<{ row: Attachment; bytes: Buffer }> {
       const row = toAttachment(await rowOf(machineId, id));
-      const bytes = await folder.read(row.sha256);
+      const bytes = await bytesOf(row.sha256);
       if (!row.covers.length) return { row, bytes };
       return { row, bytes: await oneByOne(() => burnCovers(bytes, row.type, row.covers)) };
     },
@@ -258,7 +266,7 @@ export function createAttachmentStore(
     async view(machineId: string, id: string): Promise<{ row: Attachment; bytes: Buffer }> {
       const row = photoOnly(toAttachment(await rowOf(machineId, id)));
       const bytes = await folder.small(`${row.sha256}-view.webp`, () =>
-        oneByOne(async () => thumbnail(await folder.read(row.sha256), [], VIEW_PX)),
+        oneByOne(async () => thumbnail(await bytesOf(row.sha256), [], VIEW_PX)),
       );
       return { row, bytes };
     },
@@ -317,7 +325,7 @@ export function createAttachmentStore(
     /** A picture of a photo for a guide: large enough to be read, boxes burned in. */
     async forReading(machineId: string, id: string): Promise<Buffer> {
       const row = toAttachment(await rowOf(machineId, id));
-      const bytes = await folder.read(row.sha256);
+      const bytes = await bytesOf(row.sha256);
       return oneByOne(() => thumbnail(bytes, row.covers, READING_PX));
     },
 

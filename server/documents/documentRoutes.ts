@@ -1,3 +1,4 @@
+import { printedDocument } from '@zugluft/core/exchange/jsonFault';
 import { Router, type Request, type Response } from 'express';
 import {
   DOCUMENT_KINDS,
@@ -102,7 +103,7 @@ export function documentRoutes(store: DocumentStore, history: DocumentHistory): 
     res
       .attachment(`${kind}.json`)
       .type('application/json')
-      .send(`${JSON.stringify(travels.strip(value), null, 2)}\n`);
+      .send(printedDocument(travels.strip(value)));
   });
 
   return router;

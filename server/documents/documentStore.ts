@@ -1,3 +1,4 @@
+import { documentFault } from '@zugluft/core/exchange/jsonFault';
 import { kindNamed, type KindName, type ValueOf } from '@zugluft/core/documents/kinds';
 import { QueryTypes, type Transaction } from 'sequelize';
 import type { Database } from '../database/openDatabase';
@@ -126,6 +127,11 @@ export function createDocumentStore(db: Database) {
 
   /** Takes a value that may be kept. */
   const accept = <K extends KindName>(kind: K, input: unknown, under = ''): ValueOf<K> => {
+    const fault = documentFault(input);
+    if (fault) {
+      const status = fault.startsWith('is larger') ? 413 : 400;
+      throw new Problem(status, 'Not taken', `the ${kindNamed(kind).title} ${fault}`);
+    }
     const accepted = kindNamed(kind).accept(input);
     if ('value' in accepted) return accepted.value as ValueOf<K>;
     const at = (path: string) => [under, path].filter(Boolean).join('.');

@@ -1,4 +1,4 @@
-import { readdirSync, readFileSync } from 'node:fs';
+import { readdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import type { ImportItem } from '@zugluft/core/library/answers';
@@ -8,12 +8,13 @@ import pino from 'pino';
 import sharp from 'sharp';
 import request from 'supertest';
 import { createApp } from '../app';
+import { Problem } from '../security/problem';
 import { testLibrary, testServer } from '../test-support/testServer';
 import { createImporter } from './importPlan';
 import { readImport } from './readImport';
 import { receiveFile } from './receiveFile';
 
-const { call, create, record, settled, db: library } = testServer();
+const { call, create, record, settled, db: library, library: whole } = testServer();
 const example = (name: string) =>
   JSON.parse(readFileSync(join(__dirname, `../../examples/${name}.json`), 'utf8'));
 const send = (bytes: Uint8Array | string, query = '') =>
@@ -157,7 +158,10 @@ test('machines of one variant whose cooling differs do not become one variant he
   expect(new Set(rows.map((r) => r.variantId)).size).toBe(2);
   // none is written once the one who asked is gone
   const again = importer.apply(
-    candidates.map(({ id: _, ...c }) => c),
+    candidates.map((lazy) => async () => {
+      const { id: _, ...c } = await lazy();
+      return c;
+    }),
     'new',
   );
   await again.next();
@@ -297,26 +301,139 @@ test('a row without the library’s id changes the only machine of its name, and
   expect(after).toEqual({ ...made.record, shell: { ...made.record.shell, thicknessMm: 21 } });
 });
 
-test('a broken row in the middle is refused with its line, the others are taken', async () => {
+test('a file of which any row cannot be read is refused whole, by its line; a row that cannot be is refused alone', async () => {
   const head = 'identity.maker,identity.model,identity.variant,shell.widthMm';
-  const csv = [head, 'Oslund,Drift 15,A,355', 'Oslund,Drift 15', 'Oslund,Drift 17,"B,356', ''].join(
-    '\n',
+  const refused = async (lines: string[]) => {
+    const { body } = await send([head, ...lines, ''].join('\n'), '&apply=1').expect(422);
+    return body.detail as string;
+  };
+  const good = 'Oslund,Drift 15,A,355';
+  // an open quote swallows all that follows into one cell
+  const open = await refused([good, 'Oslund,Drift 16,"B,356', good, good]);
+  expect(open).toMatch(/line 3: a quote is opened and never closed\. Nothing of the file/);
+  expect(await refused([good, 'Oslund,Drift 15'])).toMatch(/line 3: .*fewer columns/);
+  expect(await refused(['Oslund,"Drift\n15",A,355', 'Oslund,Drift 15,A,355,1'])).toMatch(
+    /line 4: .*more columns/,
   );
-  const { body } = await send(csv).expect(200);
-  expect(body.items.map((i: { action: string }) => i.action)).toEqual([
-    'new',
-    'refused',
-    'refused',
-  ]);
-  expect(body.items[1].label).toContain('line 3');
-  expect(body.items[1].reasons[0].message).toMatch(/row cannot be read/);
-  const wide = `${head}\nOslund,Drift 15,A,9000\nOslund,Drift 15,B,wide\nOslund,Drift 15,C,14 leagues`;
+  expect(await refused(['Oslund,"Drift" 15,A,355'])).toMatch(/line 2: /);
+  expect(await total()).toBe(0);
+  // empty lines between rows are none
+  expect(await actions([head, '', good, ',,,', ''].join('\n'))).toEqual(['new']);
+  const wide = `${head}\nOslund,Drift 15,A,9000\nOslund,Drift 15,B,wide\nOslund,Drift 15,C,14 leagues\n${good}`;
   const two = (await send(wide, '&apply=1').expect(200)).body.items;
   expect(two[0].reasons[0]).toMatchObject({ path: 'shell.widthMm' });
-  expect(two.map((i: { action: string }) => i.action)).toEqual(['refused', 'refused', 'refused']);
-  expect(await total()).toBe(0);
-  await send(`${head}\nOslund,Drift 15,A,355`, '&apply=1').expect(200);
+  expect(two.map((i: { action: string }) => i.action)).toEqual([
+    'refused',
+    'refused',
+    'refused',
+    'new',
+  ]);
+  expect(await actions(`${head}\n${good}`, '&apply=1')).toEqual(['same']);
   expect(await total()).toBe(1);
+});
+
+test('one row of parts that cannot be taken refuses its machine, by its line, and no other', async () => {
+  const [a, b] = [await create(), await create({ ...record(), identity: { model: 'other' } })];
+  const parts = `id,list,part,depthMm\n${a.id},finStacks,x,20\n${b.id},finStacks,y,21\n${a.id},wheels,z,3\n${a.id},finStacks, ,22\n`;
+  const { items } = (await send(parts, '&apply=1').expect(200)).body;
+  expect(items.map((i: { action: string }) => i.action)).toEqual(['refused', 'changed']);
+  expect(items[0].reasons).toEqual([
+    { path: 'line 4', message: expect.stringMatching(/wheels/) },
+    { path: 'line 5', message: expect.stringMatching(/no part/) },
+  ]);
+  expect((await call().get(`/api/machines/${a.id}`)).body.record).toEqual(a.record);
+  const stacks = (await call().get(`/api/machines/${b.id}`)).body.record.finStacks;
+  expect(stacks.find((s: { id: string }) => s.id === 'y')).toMatchObject({ depthMm: 21 });
+});
+
+test('a machine that somebody else changed meanwhile is named, and the others are taken', async () => {
+  const { db, machines, documents, attachments, takeRun } = whole();
+  const importer = createImporter(db, machines, documents, attachments, takeRun);
+  const a = await create();
+  const next = (model: string) => ({ ...record(), identity: { model } });
+  const busy = async () => {
+    // between its plan and its writing: as another window would
+    const read = jest.spyOn(machines, 'update');
+    read.mockImplementationOnce(async () => {
+      throw new Problem(412, 'Changed', 'the record was changed meanwhile');
+    });
+    return { label: 'a', id: a.id, record: { ...a.record, extra: 1 } };
+  };
+  const done: ImportItem[] = [];
+  const list = [busy, async () => ({ label: 'b', record: next('fresh') })];
+  for await (const item of importer.apply(list, 'update')) done.push(item);
+  expect(done.map((i) => [i.action, i.reasons.map((r) => r.message)])).toEqual([
+    ['refused', ['the record was changed meanwhile']],
+    ['new', []],
+  ]);
+  jest.restoreAllMocks();
+});
+
+test('what is taken at one door is taken at every other, and what is too much is refused at each', async () => {
+  const made = await create();
+  const json = (r: ReturnType<ReturnType<typeof call>['post']>, text: string) =>
+    r.set('Content-Type', 'application/json').send(text);
+  const doors: Record<string, (text: string) => Promise<number>> = {
+    post: async (r) => (await json(call().post('/api/machines'), `{"record":${r}}`)).status,
+    put: async (r) =>
+      (await json(call().put(`/api/machines/${made.id}`).set('If-Match', '"1"'), `{"record":${r}}`))
+        .status,
+    import: async (r) => {
+      const { status, body } = await send(r, '&apply=1');
+      return status === 200 && body.items[0].action !== 'refused' ? 200 : 400;
+    },
+  };
+  const nested = (levels: number) => '['.repeat(levels) + ']'.repeat(levels);
+  /** A record with more in it, as its text. */
+  const grown = (extra: string) =>
+    JSON.stringify({ ...record(), extra: 0 }).replace('"extra":0', `"extra":${extra}`);
+  for (const [name, door] of Object.entries(doors)) {
+    for (const [what, extra] of [
+      ['too deep', nested(40)],
+      ['5,000 levels', nested(5000)],
+      ['too many values', `[${'1,'.repeat(100_000)}1]`],
+      ['U+0000', '"a\\u0000b"'],
+      ['too large', `"${'x'.repeat(1024 * 1024)}"`],
+    ] as const) {
+      const status = await door(grown(extra));
+      expect([name, what, status >= 400 && status < 500]).toEqual([name, what, true]);
+    }
+  }
+  // much, but not too much: it goes out and comes back
+  const deep = '['.repeat(20) + `[${'1,'.repeat(90_000)}1]` + ']'.repeat(20);
+  const large = JSON.parse(grown(deep)) as object;
+  const { id } = (await call().post('/api/machines').send({ record: large }).expect(201)).body;
+  const file = await download(`/api/exchange/machines/${id}.json`);
+  expect(JSON.parse(file.toString())).toEqual(large);
+  expect(file.length).toBeLessThan(1024 * 1024);
+});
+
+test('a photo that is missing on the disk is named in the export, which is whole', async () => {
+  const { id } = await create();
+  const png = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#cba' } })
+    .png()
+    .toBuffer();
+  const photo = (
+    await call()
+      .post(`/api/machines/${id}/attachments?name=inside.png`)
+      .set('Content-Type', 'application/octet-stream')
+      .send(png)
+      .expect(201)
+  ).body;
+  await call()
+    .put(`/api/machines/${id}/attachments/${photo.id}`)
+    .set('If-Match', '"1"')
+    .send({ path: '', name: 'inside.png', caption: '', covers: [], exported: true, looked: true })
+    .expect(200);
+  rmSync(join(library().folder, 'files', photo.sha256.slice(0, 2), photo.sha256));
+  const zip = unzipSync(await download('/api/exchange/library.zip'));
+  const manifest = JSON.parse(Buffer.from(zip['manifest.json']!).toString());
+  expect(manifest.machines[0]).toMatchObject({
+    attachments: [],
+    missing: [{ name: 'inside.png', id: photo.id, why: expect.stringMatching(/missing/) }],
+  });
+  await call().get(`/api/machines/${id}/attachments/${photo.id}/content`).expect(404);
+  expect(await actions(await download('/api/exchange/library.zip'))).toEqual(['same']);
 });
 
 test.each([

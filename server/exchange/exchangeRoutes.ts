@@ -1,3 +1,4 @@
+import { printedDocument } from '@zugluft/core/exchange/jsonFault';
 import { Router } from 'express';
 import { WHEN_CHANGED, type ImportItem } from '@zugluft/core/library/answers';
 import { z } from 'zod';
@@ -48,7 +49,7 @@ export function exchangeRoutes(
     res
       .attachment(`${fileName(record)}.json`)
       .type('application/json')
-      .send(`${JSON.stringify(record, null, 2)}\n`);
+      .send(printedDocument(record));
   });
 
   router.get('/:kind.csv', async (req, res) => {

@@ -1,3 +1,4 @@
+import { printedDocument } from '@zugluft/core/exchange/jsonFault';
 import Papa from 'papaparse';
 import { MACHINE_HEADER, machineRow, PART_HEADER, partRows } from '@zugluft/core/exchange/csvRows';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
@@ -22,6 +23,7 @@ import { addRun, zipTo } from '../runs/runFiles';
 import type { RunLogs } from '../runs/runLogs';
 import type { RunStore } from '../runs/runStore';
 import type { RunSummaries } from '../runs/runSummaries';
+import { Problem } from '../security/problem';
 import { MANIFEST } from './readImport';
 import { steadyLines } from './steadyLines';
 import { MAX_ENTRY } from './unzip';
@@ -127,12 +129,22 @@ export async function writeLibraryZip(
   const { add, drained } = zip;
   const addPhotos = async (machineId: string, folder: string) => {
     const entries: object[] = [];
+    const missing: { name: string; id: string; why: string }[] = [];
     for (const { id, path, name, caption, takenAt, focalPx, type } of await attachments.exported(
       machineId,
     )) {
-      if (out.destroyed) return entries;
+      if (out.destroyed) return { entries, missing };
       const file = `photos/${folder}/${String(entries.length + 1).padStart(3, '0')}.${ENDING[type]}`;
-      const { bytes } = await attachments.copy(machineId, id);
+      const bytes = await attachments.copy(machineId, id).then(
+        (copy) => copy.bytes,
+        (cause: unknown) => {
+          const why = cause instanceof Problem ? cause.message : 'it cannot be read';
+          missing.push({ name, id, why });
+          return null;
+        },
+      );
+      // one that is not here keeps nothing else from going out
+      if (!bytes) continue;
       // photos are packed already
       zip.addPacked(file, bytes);
       const marks = await documents.find('marks', id).catch(() => null);
@@ -148,7 +160,7 @@ export async function writeLibraryZip(
       });
       await drained();
     }
-    return entries;
+    return { entries, missing };
   };
   /** Documents of a machine that travel as files of their own, its record apart. */
   const addDocuments = async (machineId: string, base: string) => {
@@ -160,7 +172,7 @@ export async function writeLibraryZip(
       const kept = await documents.find(name, machineId).catch(() => null);
       if (!kept?.revision) continue;
       const file = `${travels.folder}/${base}.json`;
-      add(file, `${JSON.stringify(travels.strip(kept.value), null, 2)}\n`);
+      add(file, printedDocument(travels.strip(kept.value)));
       files.push({ kind: name, file });
     }
     return files;
@@ -171,8 +183,8 @@ export async function writeLibraryZip(
     for (const kept of await runs.store.all(machineId)) {
       if (out.destroyed) return entries;
       const folder = `runs/${base}/${String(entries.length + 1).padStart(3, '0')}/`;
-      await addRun(zip, kept, runs.logs, folder, MAX_ENTRY);
-      entries.push({ folder });
+      const left = await addRun(zip, kept, runs.logs, folder, MAX_ENTRY);
+      entries.push({ folder, ...(left.length ? { left } : {}) });
       await drained();
     }
     return entries;
@@ -185,6 +197,7 @@ export async function writeLibraryZip(
     const unit = toUnit((await db.models.Unit.findByPk(row.unitId))!);
     const tags = await db.models.MachineTag.findAll({ where: { machineId: row.id }, raw: true });
     const files = await addDocuments(row.id, base);
+    const photos = await addPhotos(row.id, base);
     list.push({
       file,
       log: files.find((f) => f.kind === 'log')?.file ?? null,
@@ -195,10 +208,11 @@ export async function writeLibraryZip(
       stateName: row.stateName,
       tags: tags.map((t) => t.tag).sort(),
       unit: stripUnit(unit.facts),
-      attachments: await addPhotos(row.id, base),
+      attachments: photos.entries,
+      ...(photos.missing.length ? { missing: photos.missing } : {}),
       runs: await addRuns(row.id, base),
     });
-    add(file, `${JSON.stringify(record, null, 2)}\n`);
+    add(file, printedDocument(record));
     await drained();
   }
   for (const kind of ['machines', 'parts'] as const) {

@@ -1,3 +1,5 @@
+import { isDiskFull } from '../database/unusable';
+import { Problem } from '../security/problem';
 import { diffRecords } from '@zugluft/core/family/diffRecords';
 import { splitCase } from '@zugluft/core/family/splitCase';
 import { withPhotos } from '@zugluft/core/photo/withPhotos';
@@ -15,7 +17,7 @@ import { addMachine, addUnit } from '../machines/machineRows';
 import type { MachineStore } from '../machines/machineStore';
 import type { AttachmentStore } from '../attachments/attachmentStore';
 import type { TakeRun } from '../runs/takeRun';
-import type { Candidate, CandidateDocument } from './readImport';
+import type { Candidate, CandidateDocument, LazyCandidate } from './readImport';
 
 interface Planned {
   item: ImportItem;
@@ -23,7 +25,14 @@ interface Planned {
 }
 
 const FIRST = 4;
-const MAX_REASONS = 5;
+const MAX_REASONS = 50;
+
+/** Why something was not taken; a full disk ends the import, since nothing after it could be kept either. */
+function reasonOf(cause: unknown): { path: string; message: string } {
+  if (isDiskFull(cause)) throw cause;
+  const message = cause instanceof Problem ? cause.message : 'it could not be kept';
+  return { path: '', message };
+}
 
 /** What a record says it is called, also one that is refused. */
 function nameOf(record: unknown): string {
@@ -258,10 +267,49 @@ export function createImporter(
     });
   };
 
+  /** One machine with all that comes with it; what cannot be taken is named, and nothing of the others hangs on it. */
+  const takeOne = async (candidate: Candidate, changed: WhenChanged): Promise<ImportItem> => {
+    const { item, row } = await plan(candidate);
+    const asNew = item.action === 'changed' && changed === 'new';
+    try {
+      if (item.action === 'new') item.machineId = await addNew(candidate);
+      if (item.action === 'changed' && changed === 'update') await change(candidate, item, row!);
+      if (asNew) {
+        const { id: _, place: __, attachments: ___, ...loose } = candidate;
+        item.machineId = await addNew(loose);
+      }
+    } catch (cause) {
+      // somebody else wrote meanwhile, or a name or place that cannot be: this one is left, the others go on
+      return { ...item, action: 'refused', reasons: [reasonOf(cause)] };
+    }
+    const left = item.action === 'changed' && changed === 'skip';
+    if (!item.machineId || left) return item;
+    try {
+      await addDocuments(candidate, item, changed);
+    } catch (cause) {
+      item.reasons.push(reasonOf(cause));
+    }
+    await addAttachments(candidate, item, changed);
+    await addRuns(candidate, item, asNew);
+    return item;
+  };
+
+  /** A machine that is here, as one more revision. */
+  const change = async (candidate: Candidate, item: ImportItem, row: MachineRow) => {
+    const { stateName } = candidate;
+    const renamed = stateName !== undefined && stateName !== row.stateName;
+    let { revision } = row;
+    if (item.changed > (renamed ? 1 : 0)) {
+      const note = { note: 'imported' };
+      ({ revision } = await store.update(row.id, revision, candidate.record, note));
+    }
+    if (renamed) await store.rename(row.id, revision, stateName, { note: 'imported' });
+  };
+
   return {
     /** What would happen, one after the other; nothing is written. */
-    async *preview(candidates: readonly Candidate[]): AsyncGenerator<ImportItem> {
-      for (const candidate of candidates) yield (await plan(candidate)).item;
+    async *preview(candidates: readonly LazyCandidate[]): AsyncGenerator<ImportItem> {
+      for (const candidate of candidates) yield (await plan(await candidate())).item;
     },
 
     /**
@@ -270,35 +318,10 @@ export function createImporter(
      * variant. Whoever stops asking stops the import.
      */
     async *apply(
-      candidates: readonly Candidate[],
+      candidates: readonly LazyCandidate[],
       changed: WhenChanged,
     ): AsyncGenerator<ImportItem> {
-      for (const candidate of candidates) {
-        const { item, row } = await plan(candidate);
-        if (item.action === 'new') item.machineId = await addNew(candidate);
-        if (item.action === 'changed' && changed === 'update') {
-          const { stateName } = candidate;
-          const renamed = stateName !== undefined && stateName !== row!.stateName;
-          let { revision } = row!;
-          if (item.changed > (renamed ? 1 : 0)) {
-            const note = { note: 'imported' };
-            ({ revision } = await store.update(row!.id, revision, candidate.record, note));
-          }
-          if (renamed) await store.rename(row!.id, revision, stateName, { note: 'imported' });
-        }
-        if (item.action === 'changed' && changed === 'new') {
-          const { id: _, place: __, attachments: ___, ...loose } = candidate;
-          item.machineId = await addNew(loose);
-        }
-        const left = item.action === 'changed' && changed === 'skip';
-        if (item.machineId && !left) {
-          await addDocuments(candidate, item, changed);
-          const asNew = item.action === 'changed' && changed === 'new';
-          await addAttachments(candidate, item, changed);
-          await addRuns(candidate, item, asNew);
-        }
-        yield item;
-      }
+      for (const lazy of candidates) yield takeOne(await lazy(), changed);
     },
   };
 }

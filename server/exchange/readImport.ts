@@ -5,12 +5,12 @@ import {
   unitFacts,
   type UnitFacts,
 } from '@zugluft/core/family/unitFacts';
-import { applyMachineRow, applyPartRow, fileKind, type Row } from '@zugluft/core/exchange/csvRows';
+import { applyMachineRow, editParts, fileKind, type Row } from '@zugluft/core/exchange/csvRows';
 import { countOfRow, isCountHeader } from '@zugluft/core/count/countRow';
 import { isCount } from '@zugluft/core/count/countSchema';
 import { parseCount } from '@zugluft/core/count/parseCount';
 import { plainCell } from '@zugluft/core/exchange/cells';
-import { jsonDepth } from '@zugluft/core/exchange/jsonDepth';
+import { DOCUMENT_BOUNDS, jsonFault, MAX_DOCUMENT_BYTES } from '@zugluft/core/exchange/jsonFault';
 import { MAX_RUNS } from '@zugluft/core/library/runAnswers';
 import { MAX_ATTACHMENTS } from '@zugluft/core/library/attachment';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
@@ -61,9 +61,12 @@ export interface CandidateAttachment extends z.infer<typeof attachmentEntry> {
   read(): Promise<Buffer>;
 }
 
-/** What a file holds; its photos are read when their turn comes. */
+/** One that is read when its turn comes, so that there is never more than one of them in memory. */
+export type LazyCandidate = () => Promise<Candidate>;
+
+/** What a file holds; records and photos are read when their turn comes. */
 export interface Contents {
-  candidates: Candidate[];
+  candidates: LazyCandidate[];
   close(): void;
 }
 
@@ -74,11 +77,13 @@ export interface Finder {
   byName(identity: Identity): Promise<{ id: string; record: CaseRecord } | null>;
 }
 
-const MAX_DEPTH = 32;
-const MAX_RECORD = 1024 * 1024;
+const MAX_RECORD = MAX_DOCUMENT_BYTES;
+const MAX_LIST = 25 * MAX_RECORD;
 const MAX_ROWS = 50_000;
 const MAX_RECORDS = 10_000;
 const MAX_UNPACKED = 200 * MAX_RECORD;
+/** Of a file with many records: each is one level further in. */
+const LIST_BOUNDS = { depth: DOCUMENT_BOUNDS.depth + 1, values: 2_000_000 };
 
 const attachmentEntry = z.object({
   file: z.string().max(300),
@@ -135,12 +140,11 @@ function textOf(bytes: Uint8Array): string {
 }
 
 /** JSON within bounds. */
-function readJson(bytes: Uint8Array, most = MAX_RECORD): unknown {
-  if (bytes.length > most) throw new Unreadable('is larger than 1 MB');
+function readJson(bytes: Uint8Array, most = MAX_RECORD, bounds = DOCUMENT_BOUNDS): unknown {
+  if (bytes.length > most) throw new Unreadable(`is larger than ${most / MAX_RECORD} MB`);
   const text = textOf(bytes);
-  if (jsonDepth(text, MAX_DEPTH) > MAX_DEPTH) {
-    throw new Unreadable(`is nested more than ${MAX_DEPTH} levels deep`);
-  }
+  const fault = jsonFault(text, bounds);
+  if (fault) throw new Unreadable(fault);
   try {
     return JSON.parse(text) as unknown;
   } catch {
@@ -148,14 +152,16 @@ function readJson(bytes: Uint8Array, most = MAX_RECORD): unknown {
   }
 }
 
-const attempt = async (label: string, make: () => Promise<Candidate>): Promise<Candidate> => {
-  try {
-    return await make();
-  } catch (cause) {
-    if (cause instanceof Problem) throw cause;
-    return { label, refused: (cause as Error).message };
-  }
-};
+/** One whose reading fails is refused by its name, and the others go on. */
+const attempt =
+  (label: string, make: () => Promise<Candidate> | Candidate): LazyCandidate =>
+  async () => {
+    try {
+      return await make();
+    } catch (cause) {
+      return { label, refused: (cause as Error).message };
+    }
+  };
 
 /**
  * What a file holds, by its content and not its name: one record or a list of them as JSON, rows as CSV, a library as zip.
@@ -172,7 +178,7 @@ export async function readImport(
 ): Promise<Contents> {
   if (received.bytes === 0) throw new Problem(422, 'Empty', 'the file is empty');
   if (!received.zip) {
-    const candidates = await readText(await readWhole(received), name, finder);
+    const candidates = readText(await readWhole(received), name, finder);
     return { candidates, close: () => undefined };
   }
   const zip = await openZip(received.path);
@@ -184,7 +190,7 @@ export async function readImport(
   }
 }
 
-async function readText(bytes: Uint8Array, name: string, finder: Finder): Promise<Candidate[]> {
+function readText(bytes: Uint8Array, name: string, finder: Finder): LazyCandidate[] {
   if (bytes.includes(0)) {
     throw new Problem(422, 'Unknown file', 'the file is neither JSON nor CSV nor a zip');
   }
@@ -192,7 +198,8 @@ async function readText(bytes: Uint8Array, name: string, finder: Finder): Promis
   if (first === 0x7b || first === 0x5b) {
     let read: unknown;
     try {
-      read = readJson(bytes, 25 * MAX_RECORD);
+      // a list is one level further out
+      read = readJson(bytes, MAX_LIST, first === 0x5b ? LIST_BOUNDS : DOCUMENT_BOUNDS);
     } catch (cause) {
       throw new Problem(422, 'Not read', `${name} ${(cause as Error).message}`);
     }
@@ -202,7 +209,9 @@ async function readText(bytes: Uint8Array, name: string, finder: Finder): Promis
     }
     return list.map((record, i) => {
       const label = list.length === 1 ? name : `${name}, record ${i + 1}`;
-      return isCount(record) ? countCandidate(label, record) : { label, record };
+      return attempt(label, () =>
+        isCount(record) ? countCandidate(label, record) : { label, record },
+      );
     });
   }
   return readCsv(bytes, name, finder);
@@ -215,50 +224,34 @@ export const runIn = (zip: ZipFiles, folder: string): CandidateRun => ({
   log: (name) => (zip.names.includes(`${folder}${name}`) ? zip.pieces(`${folder}${name}`) : null),
 });
 
-async function readZip(zip: ZipFiles): Promise<Candidate[]> {
-  let unpacked = 0;
-  const record = async (file: string): Promise<unknown> => {
-    const bytes = await zip.read(file);
-    unpacked += bytes.length;
-    if (unpacked > MAX_UNPACKED) {
-      throw new Problem(422, 'Too much', 'the zip unpacks to more than is taken');
-    }
-    return readJson(bytes);
-  };
+async function readZip(zip: ZipFiles): Promise<LazyCandidate[]> {
+  const unpacked = zip.names
+    .filter((name) => name.endsWith('.json'))
+    .reduce((sum, name) => sum + zip.bytesOf(name), 0);
+  if (unpacked > MAX_UNPACKED) {
+    throw new Problem(422, 'Too much', 'the zip unpacks to more than is taken');
+  }
+  const record = async (file: string): Promise<unknown> => readJson(await zip.read(file));
   const document = async (kind: KindName, file: string): Promise<CandidateDocument> => {
     const value = kindNamed(kind).read(await record(file));
     if (value === null) throw new Error(`${file} is no ${kindNamed(kind).title}`);
     return { kind, value };
   };
-  const out: Candidate[] = [];
   if (!zip.names.includes(MANIFEST)) {
-    const files = zip.names.filter((file) => file.endsWith('.json')).slice(0, MAX_RECORDS);
-    for (const file of files) {
-      out.push(await attempt(file, async () => ({ label: file, record: await record(file) })));
-    }
-    return out;
+    return zip.names
+      .filter((file) => file.endsWith('.json'))
+      .slice(0, MAX_RECORDS)
+      .map((file) => attempt(file, async () => ({ label: file, record: await record(file) })));
   }
   let list: z.infer<typeof manifestSchema>;
   try {
-    list = manifestSchema.parse(readJson(await zip.read(MANIFEST), 25 * MAX_RECORD));
+    list = manifestSchema.parse(readJson(await zip.read(MANIFEST), MAX_LIST, LIST_BOUNDS));
   } catch {
     throw new Problem(422, 'Broken library', `${MANIFEST} in the zip is not as it should be`);
   }
-  for (const {
-    file,
-    log,
-    documents,
-    id,
-    variantId,
-    unitId,
-    stateName,
-    tags,
-    unit,
-    attachments,
-    runs,
-  } of list.machines) {
-    out.push(
-      await attempt(file, async () => ({
+  return list.machines.map(
+    ({ file, log, documents, id, variantId, unitId, stateName, tags, unit, attachments, runs }) =>
+      attempt(file, async () => ({
         label: file,
         id,
         record: await record(file),
@@ -272,9 +265,7 @@ async function readZip(zip: ZipFiles): Promise<Candidate[]> {
         attachments: attachments.map((a) => ({ ...a, read: () => zip.read(a.file) })),
         runs: runs.map(({ folder }) => runIn(zip, folder)),
       })),
-    );
-  }
-  return out;
+  );
 }
 
 /** Cells as they were before a spreadsheet was kept from running them, under names without spaces around. */
@@ -303,77 +294,149 @@ function checkedName(name: string): string {
   return read.data;
 }
 
-async function readCsv(bytes: Uint8Array, name: string, finder: Finder): Promise<Candidate[]> {
+function readCsv(bytes: Uint8Array, name: string, finder: Finder): LazyCandidate[] {
   let text: string;
   try {
-    text = textOf(bytes);
+    text = textOf(bytes).replace(/^\ufeff/, '');
   } catch (cause) {
     throw new Problem(422, 'Not read', `${name} ${(cause as Error).message}`);
   }
-  const { data, errors, meta } = Papa.parse<Row>(text.replace(/^\ufeff/, ''), {
-    header: true,
-    skipEmptyLines: 'greedy',
-    preview: MAX_ROWS + 1,
-  });
-  if (data.length > MAX_ROWS) throw new Problem(422, 'Too much', `more than ${MAX_ROWS} rows`);
-  if (isCountHeader(meta.fields ?? [])) {
-    return data.map((row, i) => countCandidate(`${name}, line ${i + 2}`, countOfRow(plain(row))));
-  }
-  const kind = fileKind(meta.fields ?? []);
-  if (!kind) {
+  const csv = parsedCsv(text);
+  const isCounts = isCountHeader(csv.header);
+  const kind = fileKind(csv.header);
+  if (!kind && !isCounts) {
     throw new Problem(
       422,
       'Unknown columns',
       'the first line names none of the columns that an export has',
     );
   }
-  const broken = new Map(
-    errors.filter((e) => e.row !== undefined).map((e) => [e.row!, e.message] as const),
-  );
-  const out: Candidate[] = [];
-  const byId = new Map<string, Candidate>();
-  for (const [i, row] of data.entries()) {
-    const label = `${name}, line ${i + 2}`;
-    const wrong = broken.get(i);
-    if (wrong) {
-      out.push({ label, refused: `the row cannot be read: ${wrong.toLowerCase()}` });
-      continue;
-    }
-    const id = row['id']?.trim() ?? '';
-    const known = byId.get(id);
-    try {
-      if (kind === 'machines') {
-        const known = id ? await finder.byId(id) : null;
-        const before = known
-          ? { id, record: known }
-          : await finder.byName({
-              maker: plainCell(row['identity.maker'] ?? '').trim(),
-              model: plainCell(row['identity.model'] ?? '').trim(),
-              variant: plainCell(row['identity.variant'] ?? '').trim(),
-            });
-        const start: CaseRecord = before?.record ?? { format: 'zugluft-record', formatVersion: 1 };
-        const record = applyMachineRow(start, row);
-        const stateName = plainCell(row['state'] ?? '').trim();
-        out.push({
-          label,
-          ...(before ? { id: before.id } : {}),
-          ...(stateName ? { stateName: checkedName(stateName) } : {}),
-          record,
-        });
-        continue;
-      }
-      const before = known ? (known.record as CaseRecord) : id ? await finder.byId(id) : null;
-      if (!before) throw new Error('the row’s machine is not in this library');
-      const record = applyPartRow(before, row);
-      if (known) known.record = record;
-      else {
-        const candidate = { label, id, record };
-        byId.set(id, candidate);
-        out.push(candidate);
-      }
-    } catch (cause) {
-      out.push({ label, refused: (cause as Error).message });
-    }
+  const rows = placedRows(csv, text, name);
+  if (isCounts) {
+    return rows.map(({ row, line }) => {
+      const label = `${name}, line ${line}`;
+      return attempt(label, () => countCandidate(label, countOfRow(plain(row))));
+    });
   }
-  return out;
+  return kind === 'machines'
+    ? rows.map((r) => machineOfRow(r, name, finder))
+    : machinesOfParts(rows, name, finder);
+}
+
+function parsedCsv(text: string) {
+  const { data, errors, meta } = Papa.parse<Row>(text, { header: true, preview: MAX_ROWS + 1 });
+  if (data.length > MAX_ROWS) throw new Problem(422, 'Too much', `more than ${MAX_ROWS} rows`);
+  return { data, errors, header: meta.fields ?? [] };
+}
+
+/** A row of a file, and the line on which it begins. */
+interface PlacedRow {
+  row: Row;
+  line: number;
+}
+
+/**
+ * The rows of a CSV with their lines.
+ *
+ * @throws Problem 422 that names the line where any of it cannot be read: a quote that is left open swallows all rows after it, so
+ * that nothing of such a file is what it seems
+ */
+function placedRows(
+  { data, errors, header }: ReturnType<typeof parsedCsv>,
+  text: string,
+  name: string,
+): PlacedRow[] {
+  const newlines = (cell: unknown) => String(cell ?? '').split(/\r\n|\r|\n/).length - 1;
+  let line = 2 + header.reduce((sum, f) => sum + newlines(f), 0);
+  const isEmpty = (row: Row) => Object.values(row).every((c) => String(c ?? '').trim() === '');
+  const all = data.map((row): PlacedRow => {
+    const placed = { row, line };
+    line += 1 + Object.values(row).reduce((sum, cell) => sum + newlines(cell), 0);
+    return placed;
+  });
+  // a file without any delimiter has one column, and an empty line is no row with too few of them
+  const [broken] = errors.filter(
+    (e) =>
+      e.type === 'Quotes' ||
+      (e.type === 'FieldMismatch' &&
+        e.row !== undefined &&
+        all[e.row] &&
+        !isEmpty(all[e.row]!.row)),
+  );
+  if (broken) {
+    const at =
+      broken.index === undefined
+        ? (all[broken.row ?? 0]?.line ?? 1)
+        : text.slice(0, broken.index).split(/\r\n|\r|\n/).length;
+    throw new Problem(
+      422,
+      'Not read',
+      `${name}, line ${at}: ${CSV_WORDS[broken.code] ?? broken.message.toLowerCase()}. Nothing of the file was taken`,
+    );
+  }
+  return all.filter(({ row }) => !isEmpty(row));
+}
+
+const CSV_WORDS: Record<string, string> = {
+  MissingQuotes: 'a quote is opened and never closed',
+  InvalidQuotes: 'something follows a quote that was closed',
+  TooFewFields: 'the row has fewer columns than the first line',
+  TooManyFields: 'the row has more columns than the first line',
+};
+
+function machineOfRow({ row, line }: PlacedRow, name: string, finder: Finder): LazyCandidate {
+  const label = `${name}, line ${line}`;
+  return attempt(label, async () => {
+    const id = row['id']?.trim() ?? '';
+    const known = id ? await finder.byId(id) : null;
+    const before = known
+      ? { id, record: known }
+      : await finder.byName({
+          maker: plainCell(row['identity.maker'] ?? '').trim(),
+          model: plainCell(row['identity.model'] ?? '').trim(),
+          variant: plainCell(row['identity.variant'] ?? '').trim(),
+        });
+    const start: CaseRecord = before?.record ?? { format: 'zugluft-record', formatVersion: 1 };
+    const record = applyMachineRow(start, row);
+    const stateName = plainCell(row['state'] ?? '').trim();
+    return {
+      label,
+      ...(before ? { id: before.id } : {}),
+      ...(stateName ? { stateName: checkedName(stateName) } : {}),
+      record,
+    };
+  });
+}
+
+/** Rows of parts by their machines: a row that cannot be taken refuses its whole machine, by its line. */
+function machinesOfParts(
+  rows: readonly PlacedRow[],
+  name: string,
+  finder: Finder,
+): LazyCandidate[] {
+  const byId = new Map<string, PlacedRow[]>();
+  for (const placed of rows) {
+    const id = placed.row['id']?.trim() ?? '';
+    const own = byId.get(id);
+    if (own) own.push(placed);
+    else byId.set(id, [placed]);
+  }
+  return [...byId].map(([id, own]) => {
+    const label = `${name}, line ${own[0]!.line}`;
+    return attempt(label, async () => {
+      const before = id ? await finder.byId(id) : null;
+      if (!before) throw new Error('the row’s machine is not in this library');
+      const edits = editParts(before);
+      const reasons: { path: string; message: string }[] = [];
+      for (const { row, line } of own) {
+        try {
+          edits.apply(row);
+        } catch (cause) {
+          reasons.push({ path: `line ${line}`, message: (cause as Error).message });
+        }
+      }
+      if (reasons.length) return { label, record: before, refused: reasons[0]!.message, reasons };
+      return { label, id, record: edits.record() };
+    });
+  });
 }

@@ -13,6 +13,8 @@ export class Unreadable extends Error {}
 /** Files of a zip, each unpacked when it is asked for. */
 export interface ZipFiles {
   names: readonly string[];
+  /** What a file unpacks to, by the list; more than that is never read of it. */
+  bytesOf(name: string): number;
   /**
    * One file.
    *
@@ -79,6 +81,7 @@ export async function openZip(path: string, most = MAX_ENTRY): Promise<ZipFiles>
   };
   return {
     names: [...entries.keys()],
+    bytesOf: (name) => entries.get(name)?.uncompressedSize ?? 0,
     async read(name) {
       const stream = await streamOf(name);
       return buffer(stream).catch(() => {

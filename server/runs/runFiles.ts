@@ -1,3 +1,4 @@
+import { printedDocument } from '@zugluft/core/exchange/jsonFault';
 import { createReadStream } from 'node:fs';
 import type { Writable } from 'node:stream';
 import { strToU8, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
@@ -100,7 +101,7 @@ export async function addRun(
 ): Promise<string[]> {
   const out: string[] = [];
   const names = logNames(kept.run);
-  zip.add(`${folder}${RUN_FILE}`, `${JSON.stringify(travelling(kept), null, 2)}\n`);
+  zip.add(`${folder}${RUN_FILE}`, printedDocument(travelling(kept)));
   for (const log of kept.run.logs ?? []) {
     if (zip.gone()) return out;
     const at = log.sha256 ? await logs.bytesOf(log.sha256).catch(missing) : null;
