@@ -1,3 +1,4 @@
+import { issuePlaces } from './issuePlaces';
 import type { z } from 'zod';
 
 /** Something in a value that cannot be kept, with its place. */
@@ -59,9 +60,5 @@ export const acceptBy =
   (input: unknown): Accepted<T> => {
     const read = schema.safeParse(input);
     if (read.success) return { value: read.data };
-    return {
-      refused: read.error.issues
-        .slice(0, MAX_REFUSED)
-        .map((i) => ({ path: i.path.map(String).join('.'), message: i.message })),
-    };
+    return { refused: issuePlaces(read.error).slice(0, MAX_REFUSED) };
   };

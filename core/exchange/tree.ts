@@ -8,7 +8,7 @@ import type { Blockquote, Heading, Image, List, Paragraph, Table, TableCell } fr
  */
 export const plainLine = (value: string): string =>
   value
-    .replace(/\s*\n\s*/g, ' ')
+    .replace(/\s*[\n\r\u2028\u2029]\s*/g, ' ')
     // eslint-disable-next-line no-control-regex
     .replace(/[\u0000-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069\ufffe\uffff]/g, '')
     .replace(/[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/g, '\ufffd');

@@ -11,6 +11,8 @@ export type AttachmentType = (typeof ATTACHMENT_TYPES)[number];
 
 export const MAX_ATTACHMENT_MB = 25;
 export const MAX_MEGAPIXELS = 60;
+/** Longer than any camera’s; a picture of one row of pixels takes gigabytes to turn. */
+export const MAX_SIDE_PX = 32_767;
 export const MAX_ATTACHMENTS = 500;
 export const MAX_COVERS = 40;
 

@@ -193,7 +193,7 @@ export const NO_RULE_NEEDED = [
 const choiceOf = <R extends Rule>(rule: R) =>
   z.enum(rule.choices.map((c) => c.id) as [string, ...string[]]).default(rule.choices[0].id);
 
-export const houseRules = z.object(
+export const houseRules = z.strictObject(
   Object.fromEntries(RULES.map((r) => [r.id, choiceOf(r)])),
 ) as unknown as z.ZodType<HouseRules>;
 

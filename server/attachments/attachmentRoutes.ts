@@ -29,6 +29,10 @@ const tileNumber = z.coerce.number('must be a number').int().min(0).max(1000);
 export const proposalQuery = z.strictObject({ of: z.enum(SOUGHT).optional() });
 export const tileParams = z.object({ column: tileNumber, row: tileNumber });
 
+/** The browser’s own reader shows a paper with styles of its own; nothing in the paper runs or loads anything. */
+const PAPER_POLICY =
+  "default-src 'none'; style-src 'unsafe-inline'; object-src 'self'; img-src 'self' data:; frame-ancestors 'self'; base-uri 'none'; form-action 'none'";
+
 /** A name that means nothing to a shell or a folder. */
 const safeName = (name: string) =>
   name.replace(/[^\p{L}\p{N}._-]+/gu, '-').replace(/\.{2,}|^[.-]+/g, '') || 'photo';
@@ -82,7 +86,7 @@ export function attachmentRoutes(store: AttachmentStore): Router {
   router.get('/:file/content', async (req, res) => {
     const { row, bytes } = await store.content(...both(req));
     // the browser's own reader of papers needs parts that the page's policy forbids
-    if (row.type === 'application/pdf') res.removeHeader('Content-Security-Policy');
+    if (row.type === 'application/pdf') res.set('Content-Security-Policy', PAPER_POLICY);
     keepFor(res, row.sha256).type(row.type).send(bytes);
   });
 

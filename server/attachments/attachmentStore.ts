@@ -29,6 +29,14 @@ const VIEW_PX = 2560;
 /** Longer side of a photo in a guide. */
 const READING_PX = 1280;
 
+/** What is said of a photo or paper that comes from an export. */
+interface Given {
+  id?: string;
+  takenAt?: string | null;
+  focalPx?: number | null;
+  facts?: Partial<AttachmentFacts>;
+}
+
 export type AttachmentStore = ReturnType<typeof createAttachmentStore>;
 
 const coversOf = (row: AttachmentRow) => JSON.parse(row.covers) as Cover[];
@@ -107,6 +115,70 @@ export function createAttachmentStore(
     );
   };
 
+  const adding = new Map<string, Promise<Attachment>>();
+  const addOne = async (
+    machineId: string,
+    bytes: Uint8Array,
+    about: { name: string; path: string },
+    given: Given,
+  ): Promise<Attachment> => {
+    if (!bytes.length) throw new Problem(422, 'Empty', 'the file is empty');
+    const type = typeByContent(bytes);
+    if (!type) {
+      throw new Problem(
+        415,
+        'No photo, no paper',
+        'the file is no JPEG, PNG, WebP or PDF by its content, whatever it is called',
+      );
+    }
+    const paper = type === 'application/pdf';
+    const facts = parse(attachmentFacts, {
+      caption: '',
+      covers: [],
+      // what a paper shows cannot be covered here, so that it stays in until somebody says otherwise
+      exported: !paper,
+      ...given.facts,
+      ...about,
+    });
+    const clean = paper
+      ? { bytes, widthPx: null, heightPx: null, takenAt: null, focalPx: null }
+      : await oneByOne(() => cleanPhoto(bytes, type));
+    const sha256 = await folder.keep(clean.bytes);
+    if (!paper) await smallOf(sha256, facts.covers);
+    const { covers, ...rest } = facts;
+    return db.write(async (transaction) => {
+      found(await Machine.findByPk(machineId, { transaction }));
+      const there = await Rows.count({ where: { machineId, putAsideAt: null }, transaction });
+      if (there >= MAX_ATTACHMENTS) {
+        throw new Problem(
+          409,
+          'Full',
+          `a machine holds at most ${MAX_ATTACHMENTS} photos and papers`,
+        );
+      }
+      const row = await Rows.create(
+        {
+          id: given.id ?? randomUUID(),
+          machineId,
+          revision: 1,
+          type,
+          sha256,
+          bytes: clean.bytes.length,
+          widthPx: clean.widthPx,
+          heightPx: clean.heightPx,
+          takenAt: given.takenAt ?? clean.takenAt,
+          focalPx: given.focalPx ?? clean.focalPx,
+          covers: JSON.stringify(covers),
+          putAsideAt: null,
+          ...rest,
+        },
+        { transaction },
+      );
+      await documents.create('photo', row.id, facts, transaction);
+      return toAttachment(row);
+    });
+  };
+
   return {
     tidy: () => folder.tidy(),
 
@@ -125,77 +197,24 @@ export function createAttachmentStore(
     },
 
     /**
-     * Takes a photo or paper.
+     * Takes a photo or paper; the same one that is being taken already is the same, whoever else sends it at once.
      *
      * @param given id and facts where it comes from an export
      * @throws Problem 415 where the content is none of the kinds taken, 422 where it cannot be read, 409 where there are too many
      */
-    async add(
+    add(
       machineId: string,
       bytes: Uint8Array,
       about: { name: string; path: string },
-      given: {
-        id?: string;
-        takenAt?: string | null;
-        focalPx?: number | null;
-        facts?: Partial<AttachmentFacts>;
-      } = {},
+      given: Given = {},
     ): Promise<Attachment> {
-      if (!bytes.length) throw new Problem(422, 'Empty', 'the file is empty');
-      const type = typeByContent(bytes);
-      if (!type) {
-        throw new Problem(
-          415,
-          'No photo, no paper',
-          'the file is no JPEG, PNG, WebP or PDF by its content, whatever it is called',
-        );
-      }
-      const paper = type === 'application/pdf';
-      const facts = parse(attachmentFacts, {
-        caption: '',
-        covers: [],
-        // what a paper shows cannot be covered here, so that it stays in until somebody says otherwise
-        exported: !paper,
-        ...given.facts,
-        ...about,
-      });
-      const clean = paper
-        ? { bytes, widthPx: null, heightPx: null, takenAt: null, focalPx: null }
-        : await oneByOne(() => cleanPhoto(bytes, type));
-      const sha256 = await folder.keep(clean.bytes);
-      if (!paper) await smallOf(sha256, facts.covers);
-      const { covers, ...rest } = facts;
-      return db.write(async (transaction) => {
-        found(await Machine.findByPk(machineId, { transaction }));
-        const there = await Rows.count({ where: { machineId, putAsideAt: null }, transaction });
-        if (there >= MAX_ATTACHMENTS) {
-          throw new Problem(
-            409,
-            'Full',
-            `a machine holds at most ${MAX_ATTACHMENTS} photos and papers`,
-          );
-        }
-        const row = await Rows.create(
-          {
-            id: given.id ?? randomUUID(),
-            machineId,
-            revision: 1,
-            type,
-            sha256,
-            bytes: clean.bytes.length,
-            widthPx: clean.widthPx,
-            heightPx: clean.heightPx,
-            takenAt: given.takenAt ?? clean.takenAt,
-            focalPx: given.focalPx ?? clean.focalPx,
-            covers: JSON.stringify(covers),
-            putAsideAt: null,
-            ...rest,
-          },
-          { transaction },
-        );
-        await documents.create('photo', row.id, facts, transaction);
-        return toAttachment(row);
-      });
+      const content = createHash('sha256').update(bytes).digest('hex');
+      const key = JSON.stringify([machineId, content, about, given]);
+      const under = adding.get(key);
+      if (under) return under;
+      const added = addOne(machineId, bytes, about, given).finally(() => adding.delete(key));
+      adding.set(key, added);
+      return added;
     },
 
     /** A photo or paper of a machine, null where there is none of this id. */

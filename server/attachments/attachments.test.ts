@@ -292,3 +292,34 @@ test('what is sent twice under one id is taken once; an id of another machine is
   await send(other.id, await jpeg(), `name=a.jpg&id=${own}`).expect(409);
   await send(id, await jpeg(), 'name=a.jpg&id=mine').expect(400);
 });
+
+test('the same photo sent ten times at once is one photo and ten answers', async () => {
+  const { id } = await create();
+  const bytes = await jpeg();
+  const answers = await Promise.all(Array.from({ length: 10 }, () => send(id, bytes).expect(201)));
+  expect(new Set(answers.map((a) => a.body.id)).size).toBe(1);
+  expect((await call().get(`/api/machines/${id}/attachments`)).body.total).toBe(1);
+  // sent once more later it is another one
+  await send(id, bytes).expect(201);
+  expect((await call().get(`/api/machines/${id}/attachments`)).body.total).toBe(2);
+});
+
+test('a picture as long as a street is refused, one longer than a packed picture may be is covered all the same', async () => {
+  const { id } = await create();
+  const long = await plain(40_000, 2).png().toBuffer();
+  const refused = await send(id, long, 'name=a.png').expect(422);
+  expect(refused.body.detail).toMatch(/40000 × 2 px/);
+  const wide = await plain(17_000, 40).png().toBuffer();
+  const { body } = await send(id, wide, 'name=a.png').expect(201);
+  const url = `/api/machines/${id}/attachments/${body.id}`;
+  await call()
+    .put(url)
+    .set('If-Match', '"1"')
+    .send(facts(body, { covers: [[0, 0, 0.5, 1]] }))
+    .expect(200);
+  const small = await bytesOf(`${url}/small`);
+  const { width } = await sharp(small).metadata();
+  // hidden in the small picture too
+  expect((await pixel(small, Math.floor(width! * 0.25), 0))[0]).toBeLessThan(60);
+  expect((await pixel(small, Math.floor(width! * 0.75), 0))[0]).toBeGreaterThan(180);
+});

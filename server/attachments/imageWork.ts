@@ -1,6 +1,12 @@
 import { focalOfExif } from '@zugluft/core/photo/focalOfExif';
 import exifReader from 'exif-reader';
-import { MAX_MEGAPIXELS, type AttachmentType, type Cover } from '@zugluft/core/library/attachment';
+import { availableParallelism } from 'node:os';
+import {
+  MAX_MEGAPIXELS,
+  MAX_SIDE_PX,
+  type AttachmentType,
+  type Cover,
+} from '@zugluft/core/library/attachment';
 import sharp, { type Sharp } from 'sharp';
 import { Problem } from '../security/problem';
 
@@ -8,6 +14,11 @@ import { Problem } from '../security/problem';
 const INK = '#14201b';
 const THUMB_PX = 360;
 const JPEG_QUALITY = 92;
+/** A picture that takes longer is given up. */
+const MOST_SECONDS = 120;
+// one core is left for requests
+sharp.concurrency(Math.max(1, availableParallelism() - 1));
+sharp.cache(false);
 
 const startsWith = (bytes: Uint8Array, text: string, at = 0) =>
   Buffer.from(bytes.buffer, bytes.byteOffset + at, Math.min(text.length, bytes.length - at))
@@ -70,6 +81,11 @@ export async function cleanPhoto(bytes: Uint8Array, type: AttachmentType): Promi
   } catch {
     throw refused('the picture is broken and cannot be read');
   }
+  if (Math.max(known.width, known.height) > MAX_SIDE_PX) {
+    throw refused(
+      `the picture is ${known.width} × ${known.height} px; at most ${MAX_SIDE_PX} a side are taken`,
+    );
+  }
   const megapixels = (known.width * known.height) / 1e6;
   if (megapixels > MAX_MEGAPIXELS) {
     throw refused(
@@ -109,12 +125,17 @@ export async function thumbnail(
   px = THUMB_PX,
 ): Promise<Buffer> {
   const full = covered(bytes, await sizeOf(bytes), covers);
-  // composed first, made smaller after: in one go it would be the other way round
-  const whole = covers.length ? sharp(await full.webp({ lossless: true }).toBuffer()) : full;
-  return whole
-    .resize(px, px, { fit: 'inside', withoutEnlargement: true })
-    .webp({ quality: 80 })
-    .toBuffer();
+  const small = (image: Sharp) =>
+    image
+      .resize(px, px, { fit: 'inside', withoutEnlargement: true })
+      .webp({ quality: 80 })
+      .timeout({ seconds: MOST_SECONDS })
+      .toBuffer();
+  if (!covers.length) return small(full);
+  // composed first, made smaller after: in one go it would be the other way round. As plain pixels: packing them takes longest
+  const { data, info } = await full.raw().toBuffer({ resolveWithObject: true });
+  const { width, height, channels } = info;
+  return small(sharp(data, { raw: { width, height, channels } }));
 }
 
 async function sizeOf(bytes: Uint8Array): Promise<[number, number]> {

@@ -1,3 +1,4 @@
+import { isDefaultKey } from '@zugluft/core/record/labDefaults';
 import { LABORATORY } from '@zugluft/core/documents/kinds';
 import type { Shelf } from '../documents/shelf';
 import { Problem } from '../security/problem';
@@ -31,6 +32,14 @@ export function defaultsShelf(changed: () => void): Shelf<'defaults'> {
     aside: false,
     owner,
     kept: changed,
+    async refuse(now, value) {
+      // a name that only an older version knew stays; a new one nobody reads
+      const unknown = Object.keys(value).filter((key) => !isDefaultKey(key) && !(key in now.value));
+      if (!unknown.length) return;
+      throw new Problem(400, 'Bad request', 'some of the request is not as it should be', {
+        errors: unknown.map((path) => ({ path, message: 'is not known here' })),
+      });
+    },
     answer: async ({ value }) => ({ items: value }),
   };
 }

@@ -47,7 +47,7 @@ test.each([
   ['caps', { levelsDbA: [30, 30] }, 'levelsDbA'],
   ['caps', { levelsDbA: Array.from({ length: 13 }, (_, i) => 20 + i) }, 'levelsDbA'],
   ['caps', { levelsDbA: ['loud'] }, 'levelsDbA.0'],
-  ['caps', { levels: [30] }, ''],
+  ['caps', { levels: [30] }, 'levels'],
   ['noticeable', { watts: 0, db: 1, kelvin: 2 }, 'watts'],
   ['noticeable', { watts: 3, db: 'loud', kelvin: 2 }, 'db'],
   ['noticeable', { watts: 3, db: 1, kelvin: 51 }, 'kelvin'],

@@ -1,3 +1,4 @@
+import { issuePlaces } from '@zugluft/core/documents/issuePlaces';
 import type { z } from 'zod';
 import { Problem } from './problem';
 
@@ -12,8 +13,6 @@ export function parse<T>(schema: z.ZodType<T>, input: unknown): T {
   const result = schema.safeParse(input);
   if (result.success) return result.data;
   throw new Problem(400, 'Bad request', 'some of the request is not as it should be', {
-    errors: result.error.issues
-      .slice(0, MAX_ISSUES)
-      .map((i) => ({ path: i.path.map(String).join('.'), message: i.message })),
+    errors: issuePlaces(result.error).slice(0, MAX_ISSUES),
   });
 }

@@ -50,3 +50,39 @@ test('a page may load from here alone and run no script but its files, inside no
   expect(headers['x-content-type-options']).toBe('nosniff');
   expect(headers['cache-control']).toBe('no-store');
 });
+
+test.each([
+  ['the address', '/api/machines?q=a%00b'],
+  ['a path', '/api/machines/%00'],
+])('U+0000 in %s is refused', async (_, url) => {
+  const answer = await call().get(url).expect(400);
+  expect(answer.body.detail).toMatch(/U\+0000/);
+});
+
+test('a body that is nested by thousands, holds U+0000 or is no object is refused, none of it an error of the server', async () => {
+  const post = (text: string) =>
+    call().post('/api/machines').set('Content-Type', 'application/json').send(text);
+  for (const [text, words] of [
+    [`{"record":${'['.repeat(5000)}${']'.repeat(5000)}}`, /levels deep/],
+    ['{"record":{"identity":{"model":"a\\u0000b"}}}', /U\+0000/],
+    [`{"record":{"extra":[${'0,'.repeat(250_000)}0]}}`, /values/],
+    ['"text"', /no JSON object/],
+    ['{"record":', /well-formed/],
+  ] as const) {
+    const answer = await post(text).expect(400);
+    expect(answer.body.detail).toMatch(words);
+  }
+});
+
+test('keys that nobody knows are refused by their path, in settings and defaults alike', async () => {
+  const put = (url: string, body: object) => call().put(url).set('If-Match', '"0"').send(body);
+  const errors = async (url: string, body: object) =>
+    (await put(url, body).expect(400)).body.errors.map((e: { path: string }) => e.path);
+  expect(await errors('/api/settings/house-rules', { dreams: 'yes' })).toEqual(['dreams']);
+  expect(await errors('/api/settings/caps', { levelsDbA: [30], other: 1 })).toEqual(['other']);
+  const since = '2026-01-02T03:04:05Z';
+  const entry = { value: 1, low: 0.9, high: 1.1, since };
+  expect(
+    await errors('/api/documents/defaults/laboratory', { value: { 'no.such': entry } }),
+  ).toEqual(['no.such']);
+});

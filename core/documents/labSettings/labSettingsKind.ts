@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { DEFAULT_RULES } from '../../service/houseRules';
 import { LAB_SETTINGS, type LabSettings } from '../../service/labSettings';
 import { isObject } from '../../record/plainJson';
 import { acceptBy, type DocumentKind } from '../documentKind';
@@ -15,11 +16,17 @@ const labSettings = z.strictObject({
   felt: felt.prefault({}),
 }) as z.ZodType<LabSettings>;
 
+/** A rule that only another version knew says nothing of the others. */
+const known = (key: keyof LabSettings, value: unknown): unknown =>
+  key === 'house-rules' && isObject(value)
+    ? Object.fromEntries(Object.entries(value).filter(([name]) => name in DEFAULT_RULES))
+    : value;
+
 /** What is built in for each setting that was not chosen, or was chosen by a version that knew other choices. */
 function read(kept: unknown): LabSettings | null {
   if (!isObject(kept)) return null;
   const of = <K extends keyof LabSettings>(key: K): LabSettings[K] => {
-    const own = LAB_SETTINGS[key].safeParse(kept[key] ?? {});
+    const own = LAB_SETTINGS[key].safeParse(known(key, kept[key] ?? {}));
     return own.success ? own.data : LAB_SETTINGS[key].parse({});
   };
   return {
