@@ -3,6 +3,7 @@ import { stage } from '@zugluft/server/backup/restore';
 import { lockFolder, type FolderLock } from '@zugluft/server/database/folderLock';
 import { finishSwap } from '@zugluft/server/backup/swapIn';
 import { UnusableLibrary } from '@zugluft/server/database/unusable';
+import { existsSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { dataFolderOf, fileAndFlags, type Said } from './upkeep';
 
@@ -32,8 +33,9 @@ export async function run(args: readonly string[], env = process.env): Promise<S
     await finishSwap(folder);
     const staged = await stage(folder, resolve(asked.file));
     const { manifest, aside } = await staged.swap();
+    const before = existsSync(aside) ? `. What was there lies in ${aside}` : '';
     return {
-      stdout: `${manifest.rows['machines'] ?? 0} machines and ${manifest.entries.length - 1} photos, papers and logs of ${manifest.createdAt} are back and were compared. What was there lies in ${aside}`,
+      stdout: `${manifest.rows['machines'] ?? 0} machines and ${manifest.entries.length - 1} photos, papers and logs of ${manifest.createdAt} are back and were compared${before}`,
       stderr: manifest.missing.map((hash) => `was missing when the backup was made: file ${hash}`),
       code: 0,
     };

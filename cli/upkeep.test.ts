@@ -28,7 +28,10 @@ test('backup, check and restore go there and back, and say what they did', async
   expect(readdirSync(aside)).toContain('zugluft.sqlite');
   // into a folder that is not there yet
   const fresh = join(folder(), 'new');
-  expect(await restore([file], { ZUGLUFT_DATA: fresh })).toMatchObject({ code: 0 });
+  const into = await restore([file], { ZUGLUFT_DATA: fresh });
+  expect(into).toMatchObject({ code: 0 });
+  expect(into.stdout).toMatch(/were compared$/);
+  expect(readdirSync(fresh).filter((n) => n.startsWith('before'))).toEqual([]);
   expect(existsSync(join(fresh, 'zugluft.sqlite'))).toBe(true);
 });
 

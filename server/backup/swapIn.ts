@@ -1,4 +1,4 @@
-import { open, readdir, readFile, rename, rm, stat, mkdir } from 'node:fs/promises';
+import { open, readdir, readFile, rename, rm, rmdir, stat, mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { z } from 'zod';
 import { LIBRARY_FILE } from '../database/examineFolder';
@@ -78,6 +78,8 @@ export async function finishSwap(dataFolder: string): Promise<void> {
       if (!hasTakenPlace && !(await isThere(old)) && (await isThere(now))) await rename(now, old);
       if (isNext) await rename(next, now);
     }
+    // where nothing was there, nothing lies aside
+    await rmdir(aside).catch(() => undefined);
     await syncFolder(dataFolder);
     await rm(at, { force: true });
     await rm(staged, { recursive: true, force: true });

@@ -1,4 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { plural } from '@zugluft/core/record/plural';
 import { useRef, useState } from 'react';
 import { BACKUP_NOW, fetchBackups, restoreBackup, type RestoredLibrary } from '../../api/backup';
 import { Modal } from '../../kit/Modal';
@@ -80,7 +81,7 @@ export function Backup() {
               ? `${Math.floor(100 * state.share)} % of ${state.file.name} is on its way`
               : 'it is checked, then put in place')}
           {state.is === 'done' &&
-            `${state.restored.machines} machines and ${state.restored.files} files of ${when(state.restored.createdAt)} are back and were compared. What was there lies in ${state.restored.aside}.`}
+            `${plural(state.restored.machines, 'machine')} and ${plural(state.restored.files, 'file')} of ${when(state.restored.createdAt)} are back and were compared. What was there lies in ${state.restored.aside}.`}
         </span>
         {state.is === 'sending' && state.share < 1 && (
           <button
