@@ -73,7 +73,7 @@ test.each([
   ['size=9x9', 'size'],
   ['ratio=3:0', 'ratio'],
   ['ratio=many', 'ratio'],
-  ['more=1', ''],
+  ['more=1', 'more'],
 ])('%s is refused at its field', async (query, path) => {
   const { id } = await create();
   const { body } = await call().get(`/api/machines/${id}/report?${query}`).expect(400);
