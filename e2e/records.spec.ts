@@ -158,7 +158,7 @@ test('files come in with a preview of what is new, changed and refused', async (
     'identity.maker,identity.model,identity.variant,shell.thicknessMm',
     'Oslund,Drift 13,"6-core, thin",14.1',
     'Oslund,Drift 13,"8-core",9000',
-    'broken',
+    'Oslund,Drift 13,,wide',
   ].join('\n');
   const dialog = page.getByRole('dialog', { name: 'Import and export' });
   await dialog

@@ -34,7 +34,7 @@ export function Backup() {
       );
       setState({ is: 'done', restored });
       // nothing that was read before holds any more
-      await queries.resetQueries();
+      await queries.invalidateQueries();
     } catch (cause) {
       setState(
         (cause as Error).name === 'AbortError'
