@@ -11,7 +11,8 @@ import { computeInThread } from './derived/computeInThread';
 import { inThread } from './derived/inThread';
 import { BackupProblem } from './backup/backupFormat';
 import { backUpDay } from './backup/dailyBackup';
-import type { Restored, Staged } from './backup/restore';
+import { swapBack, type Restored, type Staged } from './backup/restore';
+import { tidyBackups } from './backup/tidyBackups';
 import { tidyIncoming } from './exchange/receiveFile';
 import { createLibrary, type Library } from './library';
 import { createLogger } from './logger';
@@ -89,6 +90,7 @@ async function startLocked(
     await library.close();
   };
 
+  const daily = keepDaily(options.dataFolder, backupFolder, logger);
   let opened: Opened;
   let restoring = false;
   const answering = new Set<ServerResponse>();
@@ -99,19 +101,27 @@ async function startLocked(
     }
   };
   const restore = async (staged: Staged): Promise<Restored> => {
-    if (restoring) {
-      await staged.drop();
-      throw new BackupProblem('another backup is being restored just now');
-    }
     restoring = true;
+    await daily.ended();
+    await quiet();
+    await close(opened);
     try {
-      await quiet();
-      await close(opened);
-      return await staged.swap();
-    } finally {
+      const restored = await staged.swap();
+      try {
+        opened = await openAll();
+      } catch (cause) {
+        await swapBack(options.dataFolder, restored.aside);
+        throw new BackupProblem(
+          `the library in it cannot be opened (${(cause as Error).message}), so that what was there was put back`,
+        );
+      }
+      restoring = false;
+      return restored;
+    } catch (cause) {
       // whichever library stands there now
       opened = await openAll();
       restoring = false;
+      throw cause;
     }
   };
 
@@ -130,6 +140,7 @@ async function startLocked(
   try {
     await once(server, 'listening');
   } catch (cause) {
+    daily.stop();
     await close(opened);
     throw cause;
   }
@@ -137,7 +148,6 @@ async function startLocked(
   const port = typeof bound === 'object' && bound ? bound.port : options.port;
   const address = `http://127.0.0.1:${port}`;
   await lock.tell(address);
-  const daily = keepDaily(options.dataFolder, backupFolder, logger);
   return {
     address,
     db: opened.library.db,
@@ -182,6 +192,7 @@ async function openLibrary(options: ServerOptions, logger: Logger): Promise<Libr
   );
   await library.attachments.tidy();
   await tidyIncoming(options.dataFolder);
+  await tidyBackups(options.dataFolder);
   return library;
 }
 

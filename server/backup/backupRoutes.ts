@@ -7,8 +7,8 @@ import { pipeline } from 'node:stream/promises';
 import { Problem } from '../security/problem';
 import { BackupProblem } from './backupFormat';
 import { dailyName, keptBackups } from './dailyBackup';
-import type { Restored, Staged } from './restore';
-import { stage } from './restore';
+import { stage, type Restored, type Staged } from './restore';
+import { UPLOADED } from './tidyBackups';
 import { writeBackup } from './writeBackup';
 
 /** What the server does around its library as a whole. */
@@ -22,12 +22,15 @@ export interface Upkeep {
 /** Routes under /api/backup. */
 export function backupRoutes(dataFolder: string, { backupFolder, restore }: Upkeep): Router {
   const router = Router();
+  let underWay = false;
 
   router.get('/', async (_req, res) => {
     res.json({ folder: backupFolder, items: await keptBackups(backupFolder) });
   });
 
   router.get('/now.tar', async (_req, res) => {
+    // photos are packed already: to pack them again would only take a core
+    res.set('Cache-Control', 'no-store, no-transform');
     res.attachment(dailyName(new Date())).type('application/x-tar');
     // a reader that went away, or a failing disk: the answer ends without its list, and is none
     await writeBackup(dataFolder, res).catch((cause: unknown) => {
@@ -37,7 +40,9 @@ export function backupRoutes(dataFolder: string, { backupFolder, restore }: Upke
   });
 
   router.post('/restore', async (req, res) => {
-    const file = join(dataFolder, `.uploaded-${randomUUID()}`);
+    if (underWay) throw new Problem(409, 'Under way', 'another backup is being restored just now');
+    underWay = true;
+    const file = join(dataFolder, `${UPLOADED}${randomUUID()}`);
     try {
       await pipeline(req, createWriteStream(file));
       const staged = await stage(dataFolder, file);
@@ -53,6 +58,7 @@ export function backupRoutes(dataFolder: string, { backupFolder, restore }: Upke
       if (!(cause instanceof BackupProblem)) throw cause;
       throw new Problem(422, 'Not restored', cause.message);
     } finally {
+      underWay = false;
       await rm(file, { force: true });
     }
   });

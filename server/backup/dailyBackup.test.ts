@@ -28,11 +28,13 @@ test('a day is backed up once, whole; others are let go of, and nothing else tha
   const backups = join(folder, 'backups');
   expect(await backUpDay(folder, backups, day(0))).toBe('zugluft-2026-11-02.tar');
   expect(await backUpDay(folder, backups, day(0))).toBeNull();
+  writeFileSync(join(backups, '.zugluft-2026-11-01.tar.draft'), 'cut off');
   for (const name of ['my own.tar', 'zugluft-1999-01-01.tar.old', 'zugluft-2026-13-77.tar']) {
     writeFileSync(join(backups, name), 'mine');
   }
   for (let n = 1; n < 20; n++) await backUpDay(folder, backups, day(n));
   const there = readdirSync(backups);
+  expect(there.filter((n) => n.endsWith('.draft'))).toEqual([]);
   expect(there).toEqual(
     expect.arrayContaining(['my own.tar', 'zugluft-1999-01-01.tar.old', 'zugluft-2026-13-77.tar']),
   );

@@ -9,6 +9,8 @@ const DAY_MS = 86_400_000;
 /** Daily backups are called so, and nothing else in their folder is touched. */
 const NAME = /^zugluft-(\d{4}-\d{2}-\d{2})\.tar$/;
 
+const DRAFT = /^\.zugluft-\d{4}-\d{2}-\d{2}\.tar\.draft$/;
+
 /** What a daily backup of a day is called. */
 export const dailyName = (day: Date): string => `zugluft-${day.toISOString().slice(0, 10)}.tar`;
 
@@ -66,6 +68,8 @@ export async function backUpDay(
   await mkdir(folder, { recursive: true });
   const name = dailyName(now);
   const names = await readdir(folder);
+  // what an earlier one left that was cut off; no other is on its way, since one process holds the folder
+  for (const draft of names.filter((n) => DRAFT.test(n))) await rm(join(folder, draft));
   if (names.includes(name)) return null;
   await backupToFile(dataFolder, join(folder, name), false, now);
   // only once the new one is whole

@@ -48,6 +48,15 @@ export async function stage(dataFolder: string, file: string): Promise<Staged> {
   };
 }
 
+/**
+ * Puts back what was set aside, where what was restored cannot be opened.
+ *
+ * @param aside folder that the restore named
+ */
+export async function swapBack(dataFolder: string, aside: string, now = new Date()): Promise<void> {
+  await swapIn(dataFolder, basename(aside), `${asideName(now)}-failed`);
+}
+
 /** Whether what stands there now is what the backup tells of. */
 async function compareAfter(
   dataFolder: string,

@@ -16,7 +16,8 @@ const JOURNAL = 'restoring.json';
 /** How a folder is called into which a backup is laid out. */
 const STAGED = '.restoring-';
 const journalSchema = z.object({
-  staged: z.string().regex(/^\.restoring-[\w-]+$/),
+  /** What was laid out; or what was set aside, where it comes back. */
+  staged: z.string().regex(/^(\.restoring|before-restore)-[\w-]+$/),
   aside: z.string().regex(/^before-restore-[\w-]+$/),
   /** Parts that were laid out: one of them that lies there no more has taken its place. */
   parts: z.array(z.enum(PARTS)),

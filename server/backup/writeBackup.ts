@@ -18,7 +18,7 @@ import {
   type BackupManifest,
 } from './backupFormat';
 
-/** How the copy of a library is called while a backup is written; tidied where that was cut off. */
+/** How the copy of a library is called while a backup is written. */
 export const SNAPSHOT = '.backing-up-';
 
 /**
