@@ -11,7 +11,8 @@ import { parse } from '../security/parse';
 import type { WattsKeeper } from '../derived/wattsKeeper';
 import { csvLines, fileName, writeLibraryZip, type ExportedRuns } from './exportLibrary';
 import type { Importer } from './importPlan';
-import { readImport, type Finder } from './readImport';
+import type { Finder } from './readCsv';
+import { readImport } from './readImport';
 import { receiveFile } from './receiveFile';
 import { steadyLines } from './steadyLines';
 

@@ -17,7 +17,7 @@ import { addMachine, addUnit } from '../machines/machineRows';
 import type { MachineStore } from '../machines/machineStore';
 import type { AttachmentStore } from '../attachments/attachmentStore';
 import type { TakeRun } from '../runs/takeRun';
-import type { Candidate, CandidateDocument, LazyCandidate } from './readImport';
+import type { Candidate, CandidateDocument, LazyCandidate } from './candidate';
 
 interface Planned {
   item: ImportItem;
