@@ -1,6 +1,6 @@
 import { Router } from 'express';
 import { rm } from 'node:fs/promises';
-import { join } from 'node:path';
+import { isAbsolute, join, relative } from 'node:path';
 import { randomUUID } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
 import { pipeline } from 'node:stream/promises';
@@ -19,13 +19,19 @@ export interface Upkeep {
   restore(staged: Staged): Promise<Restored>;
 }
 
+/** A folder as somebody would look for it: from where the program was started, where it lies there. */
+function shownFolder(path: string): string {
+  const from = relative(process.cwd(), path);
+  return from === '' || from.startsWith('..') || isAbsolute(from) ? path : from;
+}
+
 /** Routes under /api/backup. */
 export function backupRoutes(dataFolder: string, { backupFolder, restore }: Upkeep): Router {
   const router = Router();
   let underWay = false;
 
   router.get('/', async (_req, res) => {
-    res.json({ folder: backupFolder, items: await keptBackups(backupFolder) });
+    res.json({ folder: shownFolder(backupFolder), items: await keptBackups(backupFolder) });
   });
 
   router.get('/now.tar', async (_req, res) => {
@@ -52,7 +58,7 @@ export function backupRoutes(dataFolder: string, { backupFolder, restore }: Upke
         machines: manifest.rows['machines'] ?? 0,
         files: manifest.entries.length - 1,
         missing: manifest.missing,
-        aside,
+        aside: shownFolder(aside),
       });
     } catch (cause) {
       if (!(cause instanceof BackupProblem)) throw cause;

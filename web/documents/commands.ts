@@ -59,10 +59,10 @@ const COMMANDS = {
     words: 'equations physics',
   },
   laboratory: {
-    name: 'House rules and noise caps',
+    name: 'House rules, noise caps, backup',
     place: 'anywhere',
     keys: ['h'],
-    words: 'laboratory settings levels dB',
+    words: 'laboratory settings levels dB save restore',
   },
   'all-runs': {
     name: 'Runs of the library against the estimate',

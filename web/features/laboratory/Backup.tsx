@@ -1,4 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { format } from 'date-fns';
 import { plural } from '@zugluft/core/record/plural';
 import { useRef, useState } from 'react';
 import { BACKUP_NOW, fetchBackups, restoreBackup, type RestoredLibrary } from '../../api/backup';
@@ -6,7 +7,7 @@ import { Modal } from '../../kit/Modal';
 
 const MB = 1024 * 1024;
 const size = (bytes: number) => `${(bytes / MB).toFixed(1)} MB`;
-const when = (at: string) => new Date(at).toLocaleString();
+const when = (at: string) => format(new Date(at), 'yyyy-MM-dd HH:mm');
 
 type State =
   | { is: 'idle' }
@@ -107,9 +108,11 @@ export function Backup() {
           <p className="text-[0.9rem] mt-2">
             {data.items.length ? (
               <>
-                Each day by itself, the last on {when(data.items[0]!.at)} (
-                <span className="figure">{size(data.items[0]!.bytes)}</span>), {data.items.length}{' '}
-                kept of seven days and four weeks in{' '}
+                Each day by itself, last{' '}
+                <span className="figure">
+                  {when(data.items[0]!.at)}, {size(data.items[0]!.bytes)}
+                </span>
+                ; those of seven days and four weeks stay in{' '}
                 <span className="figure break-all">{data.folder}</span>
               </>
             ) : (
