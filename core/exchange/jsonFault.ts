@@ -1,3 +1,13 @@
+import {
+  BACKSLASH,
+  CLOSE_LIST,
+  CLOSE_OBJECT,
+  COMMA,
+  OPEN_LIST,
+  OPEN_OBJECT,
+  QUOTE,
+} from './jsonSigns';
+
 /** What a JSON text may hold: bounds that hold wherever one comes in, so that what is kept can go out and come back. */
 export interface JsonBounds {
   /** Levels of objects and lists in each other. */
@@ -31,14 +41,6 @@ export function documentFault(value: unknown): string | null {
   }
   return jsonFault(text, DOCUMENT_BOUNDS);
 }
-
-const QUOTE = 34;
-const COMMA = 44;
-const BACKSLASH = 92;
-const OPEN_LIST = 91;
-const CLOSE_LIST = 93;
-const OPEN_OBJECT = 123;
-const CLOSE_OBJECT = 125;
 
 /**
  * What keeps a JSON text from being taken, found without making its values: so that a hostile one is refused before it takes memory.

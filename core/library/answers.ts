@@ -163,6 +163,8 @@ export type FamilyMember = z.infer<typeof familyMember>;
 
 /** One revision and what it changed. */
 export const revisionSummary = z.object({
+  /** Who wrote it, where people sign in. */
+  by: z.string().nullable(),
   revision,
   at: moment,
   /** How it came about, such as “put aside”; empty for what was typed. */

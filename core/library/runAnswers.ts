@@ -91,6 +91,14 @@ export const steadyOfRuns = z.object({
       name: z.string(),
       on: z.string(),
       setting: z.string().nullable(),
+      /** Score and frame rate of its load; null where neither is known. */
+      done: z
+        .object({
+          load: z.string(),
+          score: z.number().nullable(),
+          framesPerS: z.number().nullable(),
+        })
+        .nullable(),
       use: z.enum(RUN_USES),
       states: z.array(runSteady),
       /** Why there is none; null where there is. */

@@ -28,6 +28,9 @@ const TEXT = 10;
 const NAMES_SHARE = 0.4;
 const FIGURES = 40;
 
+/** Height of so many bars, in points. */
+export const barsHeight = (bars: number): number => TOP + ROW * bars + BELOW;
+
 /**
  * Bands of machines under each other, in the order they come: a bar from 5 to 95 %, a stroke at the median, its figure.
  *
@@ -42,7 +45,7 @@ export function barsChart(bars: readonly Bar[], width: number, what: string): Ch
   const scale = ticks(0, Math.max(1, ...bars.map((b) => b.watts.p95)), 4);
   const top = scale[scale.length - 1]!;
   const x = (watts: number) => names + (watts / top) * (right - names);
-  const height = TOP + ROW * bars.length + BELOW;
+  const height = barsHeight(bars.length);
   for (const w of scale) {
     marks.push(
       {

@@ -121,26 +121,29 @@ export function cardChart(
     });
     marks.push(...chart.marks.map((m) => moved(m, margin, y, scale)));
   }
-  marks.push({
-    kind: 'line',
-    points: [
-      [margin, bottom - foot * 1.5],
-      [width - margin, bottom - foot * 1.5],
-    ],
-    colour: RULE,
-    width: 1,
-  });
+  marks.push(ruleAt(bottom - foot * 1.5, margin, width));
   y = bottom;
   text(cutTo(conditions, foot, inner), foot, QUIET);
   return { width, height, alt: `${verdict.name}. ${verdict.headline} ${conditions}`, marks };
 }
+
+/** The line above the foot of a card. */
+export const ruleAt = (y: number, margin: number, width: number): Mark => ({
+  kind: 'line',
+  points: [
+    [margin, y],
+    [width - margin, y],
+  ],
+  colour: RULE,
+  width: 1,
+});
 
 /** What stands below the figure: what holds it back, and the reasons. */
 const saidBelow = ({ reasons }: Verdict, heldBack: string): string =>
   [heldBack && `Held back by ${heldBack}.`, ...reasons].filter(Boolean).join(' ');
 
 /** A mark of a drawing within another one. */
-function moved(mark: Mark, x: number, y: number, scale: number): Mark {
+export function moved(mark: Mark, x: number, y: number, scale: number): Mark {
   const place = ([px, py]: readonly [number, number]) => [x + px * scale, y + py * scale] as const;
   switch (mark.kind) {
     case 'line':

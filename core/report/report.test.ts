@@ -77,7 +77,14 @@ test('runs, peers and calibration each have their place where there are some', (
     ...source,
     verdict: { ...verdict, isCalibrated: true },
     measured: [
-      { run: 'night', cpuW: 34, gpuW: 58.4, levelDbA: 36.2, roomC: 22.6 },
+      {
+        run: 'night',
+        cpuW: 34,
+        gpuW: 58.4,
+        levelDbA: 36.2,
+        roomC: 22.6,
+        done: { load: 'forest scene', score: 9240, framesPerS: null },
+      },
       { run: 'no meter', cpuW: 30, gpuW: 50, levelDbA: null, roomC: null },
     ],
     peers: [
@@ -91,6 +98,13 @@ test('runs, peers and calibration each have their place where there are some', (
   expect(text).toContain('not read');
   expect(text).toContain('22.6 °C');
   expect(text).toContain('2 steady states, calibrated');
+  // what the watts did, only where a run told it
+  expect(text).toContain('forest scene, night92.49,240 points100');
+  expect(toString(plain.tree)).not.toContain('What was done');
+  expect(full.figures.filter((f) => f.figure.includes('score'))).toMatchObject([
+    { figure: 'run night: score', unit: 'points', value: 9240, from: 'measured' },
+    { figure: 'run night: score for each watt', unit: 'points/W', value: 100 },
+  ]);
   expect(Object.keys(full.charts)).toEqual([WATTS_CHART, PEERS_CHART]);
   // one mark for the run with a level
   expect(full.charts[WATTS_CHART]!.marks.filter((m) => m.kind === 'diamond')).toHaveLength(1);

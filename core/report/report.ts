@@ -17,6 +17,7 @@ import { figureValue } from '../record/figure';
 import { plural } from '../record/plural';
 import { CAUTIONS, type CautionId } from '../service/cautions';
 import { DEFERENCE } from '../service/guide';
+import { workDone, workDoneCells, type LoadDone } from '../runs/workDone';
 import { bandText } from '../verdict/bandWords';
 import type { Verdict } from '../verdict/verdict';
 import { barsChart, type Bar } from './barsChart';
@@ -37,6 +38,8 @@ export interface MeasuredState {
   levelDbA: number | null;
   /** Null where nobody read it. */
   roomC: number | null;
+  /** Score and frame rate of its load; absent or null where neither is known. */
+  done?: LoadDone | null | undefined;
 }
 
 /** What every figure of a report goes back to. */
@@ -149,6 +152,7 @@ export function reportOf(source: ReportSource): Report {
                 m.roomC === null ? 'not read' : quantity('temperature', m.roomC, units),
               ]),
             ),
+            ...donePart(measured),
           ]
         : []),
       ...(charts[PEERS_CHART]
@@ -253,6 +257,15 @@ function sizesOf({ request }: ReportSource, units: UnitSystem): { name: string; 
     mass === undefined ? '' : quantity('mass', mass, units),
   ].filter(Boolean);
   return words.length ? [{ name: 'Size', value: words.join(', ') }] : [];
+}
+
+function donePart(measured: readonly MeasuredState[]): RootContent[] {
+  const rows = workDone(measured);
+  if (rows.length === 0) return [];
+  return [
+    paragraph('What was done with these watts, and for each of them:'),
+    tableOf(['Load', '>W', '>Done', '>For each W'], rows.map(workDoneCells)),
+  ];
 }
 
 function scorePart({ score }: Verdict): RootContent[] {

@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 import { safeCell } from '../exchange/cells';
+import { workDone } from '../runs/workDone';
 import type { Verdict } from '../verdict/verdict';
 import type { MeasuredState } from './report';
 
@@ -76,6 +77,13 @@ export function figuresOfReport(
       ...(m.levelDbA === null
         ? []
         : [plain(`run ${m.run}: level`, 'dB(A)', m.levelDbA, 'measured')]),
+      ...workDone([m]).flatMap(({ done, unit, perWatt }) => {
+        const name = unit === 'points' ? 'score' : 'frame rate';
+        return [
+          plain(`run ${m.run}: ${name}`, unit, done, 'measured'),
+          plain(`run ${m.run}: ${name} for each watt`, `${unit}/W`, perWatt, 'measured'),
+        ];
+      }),
     ]),
   ];
 }
