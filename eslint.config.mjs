@@ -180,10 +180,10 @@ export default tseslint.config(
       'The command uses core only.',
     ),
     // what keeps a data folder whole works on it as the server does
-    ignores: ['cli/{backup,restore,check,upkeep}*.ts'],
+    ignores: ['cli/{backup,restore,check,passphrase,upkeep}*.ts'],
   },
   {
-    files: ['scripts/**/*.mjs', 'bench/**', '*.mjs'],
+    files: ['scripts/**/*.mjs', 'bench/**', 'soak/**', '*.mjs'],
     languageOptions: {
       globals: {
         process: 'readonly',

@@ -14,6 +14,7 @@ export default {
     '<rootDir>/publish',
     '<rootDir>/demo',
     '<rootDir>/proof',
+    '<rootDir>/soak',
   ],
   // looked up in the sandbox each time these are many times slower than outside it; nothing replaces them
   sandboxInjectedGlobals: [

@@ -27,7 +27,10 @@ import { prepareSite } from './reports/prepareSite';
 import { calibrationRoutes } from './runs/calibrationRoutes';
 import { residualQuery, runRoutes } from './runs/runRoutes';
 import { parse } from './security/parse';
+import { requestLog } from './security/requestLog';
 import { readBody, refuseNul } from './security/readBody';
+import { LOOPBACK_ONLY, type Access } from './security/access';
+import { createSessions } from './security/sessions';
 import { hostGuard } from './security/hostGuard';
 import { problemHandler, unknownRoute } from './security/problem';
 
@@ -37,6 +40,7 @@ import { problemHandler, unknownRoute } from './security/problem';
  * @param library all that is kept, and what is computed of it
  * @param webFolder folder with the built interface, or null to serve the API alone
  * @param logger where unexpected errors go
+ * @param access who may reach it; this machine alone by default
  * @param upkeep what is done around the library as a whole; without it there are no routes for that
  */
 export function createApp(
@@ -44,13 +48,17 @@ export function createApp(
   webFolder: string | null,
   logger: Logger,
   upkeep: Upkeep | null = null,
+  access: Access = LOOPBACK_ONLY,
 ): Express {
   const { db, documents, history, machines, list, attachments, watts } = library;
   const { runs, summaries, logs, takeRun, inbox, calibrations } = library;
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false);
-  app.use(hostGuard);
+  // who asks is said by a proxy on this machine where there is one, and by nobody else
+  app.set('trust proxy', access.behindProxy ? 'loopback' : false);
+  app.use('/api', requestLog(logger));
+  app.use(hostGuard(access.names));
   app.use(refuseNul);
   app.use(
     helmet({
@@ -70,9 +78,11 @@ export function createApp(
           formAction: ["'self'"],
         },
       },
-      strictTransportSecurity: false,
+      strictTransportSecurity: access.tls !== null,
     }),
   );
+  const sessions = createSessions(access);
+  app.use('/api', sessions.guard);
   app.get('/api/machines', listRoute(list));
   app.use(compression());
 
@@ -85,6 +95,7 @@ export function createApp(
   api.get('/health', async (_req, res) => {
     res.json(await healthOf(db));
   });
+  api.use(sessions.routes);
   if (upkeep) api.use('/backup', backupRoutes(db.folder, upkeep));
   api.use('/documents', documentRoutes(documents, history));
   api.use('/machines/:id/attachments', attachmentRoutes(attachments));
@@ -133,11 +144,16 @@ export function createApp(
   const importer = createImporter(db, machines, documents, attachments, takeRun);
   api.use(
     '/exchange',
-    exchangeRoutes(db, machines, importer, attachments, documents, watts, {
-      store: runs,
-      summaries,
-      logs,
-    }),
+    exchangeRoutes(
+      db,
+      machines,
+      importer,
+      attachments,
+      documents,
+      watts,
+      { store: runs, summaries, logs },
+      library.parseText,
+    ),
   );
   api.use(unknownRoute);
   app.use('/api', api);

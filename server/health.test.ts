@@ -1,7 +1,7 @@
 import { healthOf } from './health';
 import { testServer } from './test-support/testServer';
 
-const { call, create, record, db } = testServer();
+const { call, create, record, settled, db } = testServer();
 
 const AT_ONCE = 12;
 
@@ -27,6 +27,8 @@ test('the health route reads the library, says how much room is left, and when i
 test('on a full disk a write is refused in words, nothing of it is kept, and reading goes on', async () => {
   const all = await Promise.all(Array.from({ length: AT_ONCE }, () => create()));
   const made = all[0]!;
+  // nothing else writes meanwhile: figures still on their way would find no room either
+  await settled();
   await fill();
   const large = { ...record(), extra: { text: 'x'.repeat(200_000) } };
   const answer = await call().post('/api/machines').send({ record: large }).expect(507);

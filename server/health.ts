@@ -1,5 +1,4 @@
 import { statfs } from 'node:fs/promises';
-import { QueryTypes } from 'sequelize';
 import { z } from 'zod';
 import type { Database } from './database/openDatabase';
 import { Problem } from './security/problem';
@@ -24,9 +23,7 @@ export async function healthOf(
   lowBytes = LOW_BYTES,
 ): Promise<z.infer<typeof healthAnswer>> {
   try {
-    await db.sequelize.query('SELECT revision FROM documents LIMIT 1', {
-      type: QueryTypes.SELECT,
-    });
+    await db.read('SELECT revision FROM documents LIMIT 1');
   } catch {
     throw new Problem(503, 'No library', 'the library cannot be read');
   }

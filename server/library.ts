@@ -6,6 +6,7 @@ import type { Database } from './database/openDatabase';
 import type { ComputeWatts } from './derived/computeWatts';
 import { createWattsKeeper } from './derived/wattsKeeper';
 import { createDocumentHistory } from './documents/documentHistory';
+import { doTextJob, type DoTextJob } from './exchange/textPieces';
 import { createDocumentStore } from './documents/documentStore';
 import { dayShelf, defaultsShelf, settingsShelf } from './laboratory/laboratoryShelves';
 import { createTeacherStore } from './learned/teacherStore';
@@ -42,6 +43,7 @@ export type Library = ReturnType<typeof createLibrary>;
  * @param inboxFolder that loggers write into; one in the data folder by default
  * @param makeReports writes reports; in this thread by default
  * @param pictureWork measures in photos; in this thread by default
+ * @param parseText takes large files apart; in this thread by default
  */
 export function createLibrary(
   db: Database,
@@ -53,6 +55,7 @@ export function createLibrary(
   // what writes PDF and pictures is large, and rarely needed
   makeReports: MakeReport = async (job) => (await import('./reports/makeReport')).makeReport(job),
   pictureWork: DoPictureJob = doPictureJob,
+  parseText: DoTextJob = doTextJob,
 ) {
   const documents = createDocumentStore(db);
   const watts = createWattsKeeper(db, documents, readCalibrationInUse(db), compute, failed);
@@ -103,6 +106,7 @@ export function createLibrary(
     ),
     guesses: createGuessList(db, list, calibratedMachines),
     makeReports,
+    parseText,
     list,
     gatherReport,
     editions: createEditionStore(db, gatherReport, makeReports),
@@ -113,6 +117,7 @@ export function createLibrary(
       await calibrations.close();
       await attachments.close();
       await makeReports.end?.();
+      await parseText.end?.();
       await db.close();
     },
   };

@@ -1,19 +1,21 @@
 import { UnusableLibrary } from './database/unusable';
-import { startServer, type Running } from './start';
+import { accessOf } from './security/access';
+import { startServer, type Running, type ServerOptions } from './start';
 
 /** What keeps a port from being opened, in words. */
 const PORT_WORDS: Record<string, string> = {
   EADDRINUSE: 'is in use by another program: end that, or choose another one with ZUGLUFT_PORT',
+  EADDRNOTAVAIL: 'cannot be opened at ZUGLUFT_HOST, which is no address of this machine',
   EACCES: 'may not be opened by this user: choose one above 1023 with ZUGLUFT_PORT',
 };
 
 /**
  * Runs the server until it is told to stop, as a program that somebody started: what keeps it from starting is said in words.
  */
-export async function serve(options: Parameters<typeof startServer>[0]): Promise<void> {
+export async function serve(options: Omit<ServerOptions, 'access'>): Promise<void> {
   let running: Running;
   try {
-    running = await startServer(options);
+    running = await startServer({ ...options, access: await accessOf(process.env) });
   } catch (cause) {
     const { code } = cause as { code?: string };
     const port = PORT_WORDS[code ?? ''];

@@ -1,11 +1,12 @@
 import { once } from 'node:events';
 import type { Express } from 'express';
-import { createServer, type Server, type ServerResponse } from 'node:http';
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import { createServer as createSecureServer } from 'node:https';
 import { join } from 'node:path';
 import type { Logger } from 'pino';
 import { createApp } from './app';
 import type { PictureAnswer, PictureJob } from './attachments/pictureJobs';
-import { lockFolder, type FolderLock } from './database/folderLock';
+import { lockFolder } from './database/folderLock';
 import { openDatabase, type Database } from './database/openDatabase';
 import { computeInThread } from './derived/computeInThread';
 import { inThread } from './derived/inThread';
@@ -14,8 +15,10 @@ import { backUpDay } from './backup/dailyBackup';
 import { swapBack, type Restored, type Staged } from './backup/restore';
 import { tidyBackups } from './backup/tidyBackups';
 import { tidyIncoming } from './exchange/receiveFile';
+import type { TextAnswer, TextJob } from './exchange/textPieces';
 import { createLibrary, type Library } from './library';
 import { createLogger } from './logger';
+import { LOOPBACK_ONLY, type Access } from './security/access';
 import type { MadeReport, ReportJob } from './reports/makeReport';
 import type { RunJob, RunJobAnswer } from './runs/runJobs';
 
@@ -36,6 +39,8 @@ export interface ServerOptions {
   inboxFolder?: string | undefined;
   /** For daily backups; one in the data folder by default. */
   backupFolder?: string | undefined;
+  /** Who may reach it; this machine alone by default. */
+  access?: Access | undefined;
 }
 
 /** Requests that are under way at a stop have so long to end. */
@@ -52,11 +57,23 @@ const BACKUP_EVERY_MS = 3_600_000;
  * @throws UnusableLibrary where another process holds the folder, or the library in it cannot be opened
  */
 export async function startServer(options: ServerOptions): Promise<Running> {
-  const logger = createLogger();
   const lock = await lockFolder(options.dataFolder);
+  let log: Awaited<ReturnType<typeof createLogger>> | null = null;
   try {
-    return await startLocked(options, logger, lock);
+    log = await createLogger(options.dataFolder);
+    const { logger, close } = log;
+    const running = await startLocked(options, logger);
+    await lock.tell(running.address);
+    return {
+      ...running,
+      async stop() {
+        await running.stop();
+        await close();
+        await lock.release();
+      },
+    };
   } catch (cause) {
+    await log?.close();
     await lock.release();
     throw cause;
   }
@@ -70,15 +87,13 @@ interface Opened {
   catchingUp: Promise<unknown>;
 }
 
-async function startLocked(
-  options: ServerOptions,
-  logger: Logger,
-  lock: FolderLock,
-): Promise<Running> {
+async function startLocked(options: ServerOptions, logger: Logger): Promise<Running> {
+  const access = options.access ?? LOOPBACK_ONLY;
   const backupFolder = options.backupFolder ?? join(options.dataFolder, 'backups');
   const openAll = async (): Promise<Opened> => {
     const library = await openLibrary(options, logger);
-    const app = createApp(library, options.webFolder, logger, { backupFolder, restore });
+    const upkeep = { backupFolder, restore };
+    const app = createApp(library, options.webFolder, logger, upkeep, access);
     const catchingUp = library.machines
       .catchUp()
       .then(() => library.list.load())
@@ -126,7 +141,7 @@ async function startLocked(
   };
 
   opened = await openAll();
-  const server: Server = createServer((req, res) => {
+  const answer = (req: IncomingMessage, res: ServerResponse) => {
     if (restoring) {
       res.writeHead(503, { 'Retry-After': '2', 'Content-Type': 'application/problem+json' });
       res.end(JSON.stringify({ status: 503, detail: 'a backup is being restored, a moment' }));
@@ -135,8 +150,9 @@ async function startLocked(
     answering.add(res);
     res.once('close', () => answering.delete(res));
     opened.app(req, res);
-  });
-  server.listen(options.port, '127.0.0.1');
+  };
+  const server: Server = access.tls ? createSecureServer(access.tls, answer) : createServer(answer);
+  server.listen(options.port, access.host);
   try {
     await once(server, 'listening');
   } catch (cause) {
@@ -146,8 +162,8 @@ async function startLocked(
   }
   const bound = server.address();
   const port = typeof bound === 'object' && bound ? bound.port : options.port;
-  const address = `http://127.0.0.1:${port}`;
-  await lock.tell(address);
+  const shown = access.host.includes(':') ? `[${access.host}]` : access.host;
+  const address = `${access.tls ? 'https' : 'http'}://${shown}:${port}`;
   return {
     address,
     db: opened.library.db,
@@ -166,7 +182,6 @@ async function startLocked(
       clearTimeout(late);
       await daily.ended();
       await close(opened);
-      await lock.release();
     },
   };
 }
@@ -188,6 +203,10 @@ async function openLibrary(options: ServerOptions, logger: Logger): Promise<Libr
     inThread<PictureJob, PictureAnswer>(
       new URL('./attachments/startPictureWorker.mjs', import.meta.url),
       'later',
+    ),
+    inThread<TextJob, TextAnswer>(
+      new URL('./exchange/startTextWorker.mjs', import.meta.url),
+      'for a while',
     ),
   );
   await library.attachments.tidy();

@@ -7,6 +7,7 @@ import { expectedRevision } from '../documents/lock';
 import { writeIdOf } from '../documents/writeId';
 import { parse } from '../security/parse';
 import { Problem } from '../security/problem';
+import { stillWanted } from '../security/stillWanted';
 import type { AttachmentStore } from './attachmentStore';
 
 export const addQuery = z.strictObject({
@@ -91,35 +92,38 @@ export function attachmentRoutes(store: AttachmentStore): Router {
   });
 
   router.get('/:file/copy', async (req, res) => {
-    const { row, bytes } = await store.copy(...both(req));
+    const { row, bytes } = await store.copy(...both(req), stillWanted(res));
     res.attachment(safeName(row.name)).type(row.type).send(bytes);
   });
 
   // boxes: changes whenever the boxes do, so that the picture can be kept for good
   router.get('/:file/small', async (req, res) => {
-    const bytes = await store.small(...both(req));
+    const bytes = await store.small(...both(req), stillWanted(res));
     res.set('Cache-Control', 'private, max-age=31536000, immutable').type('image/webp').send(bytes);
   });
 
   // its bytes never change, so that they can be kept for good
   router.get('/:file/view', async (req, res) => {
-    const { row, bytes } = await store.view(...both(req));
+    const { row, bytes } = await store.view(...both(req), stillWanted(res));
     keepFor(res, row.sha256).type('image/webp').send(bytes);
   });
 
   router.get('/:file/tiles/:column/:row', async (req, res) => {
-    const { row, bytes } = await store.tile(...both(req), parse(tileParams, req.params));
+    const at = parse(tileParams, req.params);
+    const { row, bytes } = await store.tile(...both(req), at, stillWanted(res));
     keepFor(res, row.sha256).type('image/jpeg').send(Buffer.from(bytes));
   });
 
   router.post('/:file/measures', async (req, res) => {
-    res.json(await store.measure(...both(req), parse(photoMarksSchema, req.body)));
+    const marks = parse(photoMarksSchema, req.body);
+    res.json(await store.measure(...both(req), marks, stillWanted(res)));
   });
 
   router.post('/:file/proposals', async (req, res) => {
     const { of } = parse(proposalQuery, req.query);
     const marks = parse(photoMarksSchema, req.body);
-    res.json({ items: await store.propose(...both(req), marks, of ? [of] : SOUGHT) });
+    const sought = of ? [of] : SOUGHT;
+    res.json({ items: await store.propose(...both(req), marks, sought, stillWanted(res)) });
   });
 
   return router;

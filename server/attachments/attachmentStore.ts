@@ -15,11 +15,13 @@ import type { DocumentStore, WriteAbout } from '../documents/documentStore';
 import { found } from '../machines/machineRows';
 import { parse } from '../security/parse';
 import { Problem } from '../security/problem';
+import { createOneByOne } from '../derived/oneByOne';
 import { createFileFolder } from './fileFolder';
 import type { KeptMeasures } from '@zugluft/core/photo/measureKept';
 import type { PhotoMarks } from '@zugluft/core/photo/photoMarks';
 import type { Proposal } from '@zugluft/core/photo/proposals';
 import type { Sought } from '@zugluft/core/photo/sought';
+import { sha256Of } from './sha256Of';
 import { burnCovers, cleanPhoto, thumbnail, typeByContent } from './imageWork';
 import { doPictureJob, type DoPictureJob } from './pictureJobs';
 
@@ -95,25 +97,27 @@ export function createAttachmentStore(
       throw new Problem(404, 'Not here', 'its bytes are missing on the disk: restore a backup');
     }
   };
-  // decoding takes much memory and both cores: one at a time
-  let tail: Promise<unknown> = Promise.resolve();
-  const oneByOne = <T>(work: () => Promise<T>): Promise<T> => {
-    const result = tail.then(work);
-    tail = result.catch(() => undefined);
-    return result;
-  };
+  // decoding takes much memory and all cores but one: one at a time
+  const oneByOne = createOneByOne();
+  // the thread holds the pixels of one photo, and takes its jobs in order anyway: here those that nobody waits for are left out
+  const inThread = createOneByOne();
   const rowOf = async (machineId: string, id: string, transaction?: Transaction) =>
     found(
       await Rows.findOne({ where: { id, machineId }, ...(transaction ? { transaction } : {}) }),
       'photo or paper',
     );
 
-  const smallOf = (sha256: string, covers: readonly Cover[]) => {
+  const smallOf = (sha256: string, covers: readonly Cover[], wanted?: AbortSignal) => {
     const boxes = createHash('sha256').update(JSON.stringify(covers)).digest('hex');
-    return folder.small(`${sha256}-${boxes.slice(0, 16)}.webp`, () =>
-      oneByOne(async () => thumbnail(await bytesOf(sha256), covers)),
+    return derived(
+      `${sha256}-${boxes.slice(0, 16)}.webp`,
+      async () => thumbnail(await bytesOf(sha256), covers),
+      wanted,
     );
   };
+  /** A picture made of a photo once, also where several ask for it at once. */
+  const derived = async (key: string, make: () => Promise<Buffer>, wanted?: AbortSignal) =>
+    (await folder.smallThere(key)) ?? oneByOne(() => folder.small(key, make), wanted);
 
   const adding = new Map<string, Promise<Attachment>>();
   const addOne = async (
@@ -202,13 +206,13 @@ export function createAttachmentStore(
      * @param given id and facts where it comes from an export
      * @throws Problem 415 where the content is none of the kinds taken, 422 where it cannot be read, 409 where there are too many
      */
-    add(
+    async add(
       machineId: string,
       bytes: Uint8Array,
       about: { name: string; path: string },
       given: Given = {},
     ): Promise<Attachment> {
-      const content = createHash('sha256').update(bytes).digest('hex');
+      const content = await sha256Of(bytes);
       const key = JSON.stringify([machineId, content, about, given]);
       const under = adding.get(key);
       if (under) return under;
@@ -265,27 +269,37 @@ export function createAttachmentStore(
     },
 
     /** A copy to be given away: boxes burned in. */
-    async copy(machineId: string, id: string): Promise<{ row: Attachment; bytes: Buffer }> {
+    async copy(
+      machineId: string,
+      id: string,
+      wanted?: AbortSignal,
+    ): Promise<{ row: Attachment; bytes: Buffer }> {
       const row = toAttachment(await rowOf(machineId, id));
       const bytes = await bytesOf(row.sha256);
       if (!row.covers.length) return { row, bytes };
-      return { row, bytes: await oneByOne(() => burnCovers(bytes, row.type, row.covers)) };
+      return { row, bytes: await oneByOne(() => burnCovers(bytes, row.type, row.covers), wanted) };
     },
 
     /** A small picture of a photo, boxes burned in. */
-    async small(machineId: string, id: string): Promise<Buffer> {
+    async small(machineId: string, id: string, wanted?: AbortSignal): Promise<Buffer> {
       const row = toAttachment(await rowOf(machineId, id));
       if (row.type === 'application/pdf') {
         throw new Problem(404, 'No picture', 'a paper has no small picture');
       }
-      return smallOf(row.sha256, row.covers);
+      return smallOf(row.sha256, row.covers, wanted);
     },
 
     /** A picture of a photo that fits a screen, without its boxes: for the lab's own eyes. */
-    async view(machineId: string, id: string): Promise<{ row: Attachment; bytes: Buffer }> {
+    async view(
+      machineId: string,
+      id: string,
+      wanted?: AbortSignal,
+    ): Promise<{ row: Attachment; bytes: Buffer }> {
       const row = photoOnly(toAttachment(await rowOf(machineId, id)));
-      const bytes = await folder.small(`${row.sha256}-view.webp`, () =>
-        oneByOne(async () => thumbnail(await bytesOf(row.sha256), [], VIEW_PX)),
+      const bytes = await derived(
+        `${row.sha256}-view.webp`,
+        async () => thumbnail(await bytesOf(row.sha256), [], VIEW_PX),
+        wanted,
       );
       return { row, bytes };
     },
@@ -295,10 +309,12 @@ export function createAttachmentStore(
       machineId: string,
       id: string,
       at: { column: number; row: number },
+      wanted?: AbortSignal,
     ): Promise<{ row: Attachment; bytes: Uint8Array }> {
       const row = photoOnly(toAttachment(await rowOf(machineId, id)));
       const { sha256 } = row;
-      const done = await pictureWork({ do: 'tile', file: folder.pathOf(sha256), sha256, ...at });
+      const job = { do: 'tile' as const, file: folder.pathOf(sha256), sha256, ...at };
+      const done = await inThread(() => pictureWork(job), wanted);
       if (!('tile' in done) || !done.tile) {
         throw new Problem(404, 'No such piece', 'the photo ends before it');
       }
@@ -306,18 +322,24 @@ export function createAttachmentStore(
     },
 
     /** Measures what is marked in a photo. */
-    async measure(machineId: string, id: string, marks: PhotoMarks): Promise<KeptMeasures> {
+    async measure(
+      machineId: string,
+      id: string,
+      marks: PhotoMarks,
+      wanted?: AbortSignal,
+    ): Promise<KeptMeasures> {
       const { sha256, widthPx, heightPx, focalPx } = photoOnly(
         toAttachment(await rowOf(machineId, id)),
       );
-      const done = await pictureWork({
-        do: 'measure',
+      const job = {
+        do: 'measure' as const,
         file: folder.pathOf(sha256),
         sha256,
-        size: [widthPx!, heightPx!],
+        size: [widthPx!, heightPx!] as const,
         lens: { focalPx },
         marks,
-      });
+      };
+      const done = await inThread(() => pictureWork(job), wanted);
       if (!('measures' in done)) throw new Error('the thread of pictures answered something else');
       return done.measures;
     },
@@ -328,11 +350,13 @@ export function createAttachmentStore(
       id: string,
       marks: PhotoMarks,
       of: readonly Sought[],
+      wanted?: AbortSignal,
     ): Promise<Proposal[]> {
       const { sha256, focalPx } = photoOnly(toAttachment(await rowOf(machineId, id)));
       const file = folder.pathOf(sha256);
       const lens = { focalPx };
-      const done = await pictureWork({ do: 'propose', file, sha256, lens, marks, of });
+      const job = { do: 'propose' as const, file, sha256, lens, marks, of };
+      const done = await inThread(() => pictureWork(job), wanted);
       if (!('proposals' in done)) throw new Error('the thread of pictures answered something else');
       return done.proposals;
     },

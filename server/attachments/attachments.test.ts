@@ -2,6 +2,7 @@ import { existsSync, readdirSync, writeFileSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { deflateSync } from 'node:zlib';
 import sharp from 'sharp';
+import { asBytes } from '../test-support/asBytes';
 import { testServer } from '../test-support/testServer';
 import { createFileFolder } from './fileFolder';
 import { typeByContent } from './imageWork';
@@ -17,17 +18,7 @@ const send = (id: string, bytes: Uint8Array, query = 'name=bottom.jpg') =>
     .set('Content-Type', 'application/octet-stream')
     .send(Buffer.from(bytes));
 const bytesOf = async (url: string): Promise<Buffer> =>
-  (
-    await call()
-      .get(url)
-      .buffer(true)
-      .parse((res, done) => {
-        const chunks: Buffer[] = [];
-        res.on('data', (c: Buffer) => chunks.push(c));
-        res.on('end', () => done(null, Buffer.concat(chunks)));
-      })
-      .expect(200)
-  ).body as Buffer;
+  (await call().get(url).buffer(true).parse(asBytes).expect(200)).body as Buffer;
 const pixel = async (bytes: Buffer, x: number, y: number) => {
   const { data, info } = await sharp(bytes)
     .removeAlpha()

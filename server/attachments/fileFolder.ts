@@ -1,6 +1,7 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { mkdir, open, readdir, readFile, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
+import { sha256Of } from './sha256Of';
 
 /** More bytes came than are taken. */
 export class TooLarge extends Error {}
@@ -41,10 +42,14 @@ export function createFileFolder(dataFolder: string) {
     await directory.close();
   };
 
+  /** A small picture that was made before, or null. */
+  const smallThere = (key: string): Promise<Buffer | null> =>
+    readFile(join(small, key)).catch(() => null);
+
   return {
     /** Keeps bytes on disk before it returns, and says their hash. */
     async keep(bytes: Uint8Array): Promise<string> {
-      const sha256 = createHash('sha256').update(bytes).digest('hex');
+      const sha256 = await sha256Of(bytes);
       await writeWhole(folderOf(sha256), sha256, bytes);
       return sha256;
     },
@@ -92,15 +97,15 @@ export function createFileFolder(dataFolder: string) {
 
     read: (sha256: string): Promise<Buffer> => readFile(join(folderOf(sha256), sha256)),
 
+    smallThere,
+
     /** A small picture, from the folder where it was made before. */
     async small(key: string, make: () => Promise<Buffer>): Promise<Buffer> {
-      try {
-        return await readFile(join(small, key));
-      } catch {
-        const bytes = await make();
-        await writeWhole(small, key, bytes);
-        return bytes;
-      }
+      const there = await smallThere(key);
+      if (there) return there;
+      const bytes = await make();
+      await writeWhole(small, key, bytes);
+      return bytes;
     },
 
     /** Removes what a write that was cut off left half done. */

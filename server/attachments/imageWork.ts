@@ -52,12 +52,18 @@ function takenAt(exif: ReturnType<typeof exifReader> | null): string | null {
 
 const refused = (why: string) => new Problem(422, 'No picture', why);
 
-const asFile = (image: Sharp, type: AttachmentType): Sharp =>
-  type === 'image/png'
-    ? image.png()
-    : type === 'image/webp'
-      ? image.webp({ quality: JPEG_QUALITY })
-      : image.jpeg({ quality: JPEG_QUALITY, chromaSubsampling: '4:4:4' });
+/** JPEG above that many pixels is coded in one go: to look for the shortest codes first takes six bytes for each. */
+const LOOKED_THROUGH_PX = 16e6;
+
+function asFile(image: Sharp, type: AttachmentType, pixels: number): Sharp {
+  if (type === 'image/png') return image.png();
+  if (type === 'image/webp') return image.webp({ quality: JPEG_QUALITY });
+  return image.jpeg({
+    quality: JPEG_QUALITY,
+    chromaSubsampling: '4:4:4',
+    optimizeCoding: pixels <= LOOKED_THROUGH_PX,
+  });
+}
 
 export interface CleanPhoto {
   bytes: Buffer;
@@ -94,7 +100,9 @@ export async function cleanPhoto(bytes: Uint8Array, type: AttachmentType): Promi
   }
   try {
     const image = sharp(bytes, { limitInputPixels: MAX_MEGAPIXELS * 1e6, failOn: 'error' });
-    const { data, info } = await asFile(image.rotate(), type).toBuffer({ resolveWithObject: true });
+    const { data, info } = await asFile(image.rotate(), type, megapixels * 1e6)
+      .timeout({ seconds: MOST_SECONDS })
+      .toBuffer({ resolveWithObject: true });
     const exif = readExif(known.exif);
     return {
       bytes: data,
@@ -115,7 +123,9 @@ export async function burnCovers(
   covers: readonly Cover[],
 ): Promise<Buffer> {
   if (!covers.length) return Buffer.from(bytes);
-  return asFile(covered(bytes, await sizeOf(bytes), covers), type).toBuffer();
+  const size = await sizeOf(bytes);
+  const picture = asFile(covered(bytes, size, covers), type, size[0] * size[1]);
+  return picture.timeout({ seconds: MOST_SECONDS }).toBuffer();
 }
 
 /** A small picture of a photo, its boxes burned in. */
@@ -133,7 +143,10 @@ export async function thumbnail(
       .toBuffer();
   if (!covers.length) return small(full);
   // composed first, made smaller after: in one go it would be the other way round. As plain pixels: packing them takes longest
-  const { data, info } = await full.raw().toBuffer({ resolveWithObject: true });
+  const { data, info } = await full
+    .raw()
+    .timeout({ seconds: MOST_SECONDS })
+    .toBuffer({ resolveWithObject: true });
   const { width, height, channels } = info;
   return small(sharp(data, { raw: { width, height, channels } }));
 }

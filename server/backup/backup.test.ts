@@ -165,8 +165,11 @@ test('a restore that is cut off at any step is done at the next start, one libra
   const staged = ['zugluft.sqlite', 'files'];
   const parts = ['zugluft.sqlite', 'files', 'thumbnails'];
   // the steps of a swap: each part aside, then the new one in its place
-  for (let done = 0; done <= 2 * parts.length; done++) {
+  const cuts = Array.from({ length: 2 * parts.length + 1 }, (_, done) => done);
+  // one that had photos, and one that had none to set aside
+  for (const [done, had] of cuts.flatMap((cut) => [[cut, true] as const, [cut, false] as const])) {
     const other = await filled();
+    if (!had) rmSync(join(other.folder, 'files'), { recursive: true });
     const next = join(other.folder, '.restoring-x');
     await stage(other.folder, file);
     const laid = readdirSync(other.folder).find((n) => n.startsWith('.restoring-'))!;
@@ -185,7 +188,7 @@ test('a restore that is cut off at any step is done at the next start, one libra
           : [join(next, part), join(other.folder, part)];
       if (existsSync(from)) renameSync(from, to);
     }
-    expect([done, await machinesIn(other.folder)]).toEqual([done, [id]]);
+    expect([done, had, await machinesIn(other.folder)]).toEqual([done, had, [id]]);
     expect(await machinesIn(aside)).toEqual([other.id]);
     expect(await checkFolder(other.folder)).toMatchObject({ damaged: [], missing: [] });
     expect(readdirSync(other.folder).filter((n) => /restoring/.test(n))).toEqual([]);

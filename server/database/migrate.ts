@@ -17,6 +17,7 @@ import * as calibrations from './migrations/0012-calibrations';
 import * as logLayouts from './migrations/0013-log-layouts';
 import * as editions from './migrations/0014-editions';
 import * as focalLengths from './migrations/0015-focal-lengths';
+import * as writtenBy from './migrations/0016-written-by';
 import { UnusableLibrary } from './unusable';
 
 /** Migrations, oldest first. They only go forward; what an entry does is never changed once it has shipped. */
@@ -39,6 +40,7 @@ export const MIGRATIONS: readonly {
   { name: '0013-log-layouts', up: logLayouts.up },
   { name: '0014-editions', up: editions.up },
   { name: '0015-focal-lengths', up: focalLengths.up },
+  { name: '0016-written-by', up: writtenBy.up },
 ];
 
 const namesDone = async (sequelize: Sequelize): Promise<string[]> => {

@@ -190,6 +190,7 @@ export class DocumentRevisionRow extends Model<
   declare putAside: boolean;
   declare note: string;
   declare writeId: string | null;
+  declare writtenBy: CreationOptional<string | null>;
   declare createdAt: CreationOptional<Date>;
 }
 
@@ -376,6 +377,7 @@ export function defineModels(sequelize: Sequelize): Models {
       putAside: { type: DataTypes.BOOLEAN, allowNull: false },
       note: { type: DataTypes.STRING(200), allowNull: false },
       writeId: { type: DataTypes.STRING(60), allowNull: true },
+      writtenBy: { type: DataTypes.STRING(60), allowNull: true },
       createdAt: { type: DataTypes.DATE, allowNull: false },
     },
     {

@@ -4,6 +4,7 @@ import { QueryTypes, Sequelize, Transaction } from 'sequelize';
 import { examineFolder, LIBRARY_FILE } from './examineFolder';
 import { migrate, refuseNewer } from './migrate';
 import { defineModels, type Models } from './models';
+import { openReader, type Reader } from './reader';
 import { damagedWords, inWords, UnusableLibrary } from './unusable';
 import { createWriteQueue, type WriteQueue } from './writeQueue';
 
@@ -13,6 +14,8 @@ export interface Database extends WriteQueue {
   folder: string;
   sequelize: Sequelize;
   models: Models;
+  /** Reads by a statement of its own, on a connection that only reads. */
+  read: Reader['read'];
   close(): Promise<void>;
 }
 
@@ -33,18 +36,21 @@ export async function openDatabase(
   // a restore that was cut off is done first
   await finishSwap(folder);
   await examineFolder(folder);
+  const file = join(folder, LIBRARY_FILE);
   const sequelize = new Sequelize({
     dialect: 'sqlite',
-    storage: join(folder, LIBRARY_FILE),
+    storage: file,
     logging: onStatement ?? false,
     transactionType: Transaction.TYPES.IMMEDIATE,
   });
+  let reader: Reader;
   try {
     await refuseDamaged(sequelize);
     await refuseNewer(sequelize);
     await sequelize.query('PRAGMA journal_mode = WAL');
     await sequelize.query('PRAGMA synchronous = FULL');
     await migrate(sequelize, folder, upTo);
+    reader = await openReader(file);
   } catch (cause) {
     await sequelize.close();
     throw inWords(cause, folder);
@@ -55,8 +61,10 @@ export async function openDatabase(
     sequelize,
     models: defineModels(sequelize),
     ...queue,
+    read: reader.read,
     async close() {
       await queue.close();
+      await reader.close();
       await sequelize.close();
     },
   };

@@ -57,6 +57,25 @@ export async function runPrepared(
   });
 }
 
+/**
+ * Writes a row by a statement prepared once for its columns.
+ *
+ * @param values by column
+ */
+export async function insertPrepared(
+  transaction: Transaction,
+  table: string,
+  values: Bound,
+): Promise<void> {
+  const columns = Object.keys(values);
+  const places = columns.map((name) => `$${name}`);
+  await runPrepared(
+    transaction,
+    `INSERT INTO ${table} (${columns.join(', ')}) VALUES (${places.join(', ')})`,
+    values,
+  );
+}
+
 /** The first row of a statement prepared once. */
 export async function firstPrepared<T>(
   transaction: Transaction,

@@ -1,3 +1,4 @@
+import { AsyncResource } from 'node:async_hooks';
 import { Transaction, type Sequelize } from 'sequelize';
 import { forgetPrepared, runPrepared } from './prepared';
 import { setOpen, writesOnlyWithin } from './writesOnlyWithin';
@@ -149,7 +150,13 @@ export function createWriteQueue(sequelize: Sequelize) {
     ): Promise<T> {
       queued++;
       const kept = new Promise<T>((resolve, reject) => {
-        waiting.push({ work, together, resolve: resolve as (value: unknown) => void, reject });
+        // whoever asked is still known when its turn comes
+        waiting.push({
+          work: AsyncResource.bind(work),
+          together,
+          resolve: resolve as (value: unknown) => void,
+          reject,
+        });
       });
       running ??= run();
       return kept;

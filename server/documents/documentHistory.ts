@@ -33,6 +33,7 @@ export function createDocumentHistory(db: Database, store: DocumentStore) {
           revision: r.revision,
           at: r.createdAt.toISOString(),
           note: r.note,
+          by: r.writtenBy,
           name: r.name,
           putAside: r.putAside,
           changed: changes.length,

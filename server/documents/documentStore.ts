@@ -1,11 +1,12 @@
 import { documentFault } from '@zugluft/core/exchange/jsonFault';
 import { kindNamed, type KindName, type ValueOf } from '@zugluft/core/documents/kinds';
-import { QueryTypes, type Transaction } from 'sequelize';
+import type { Transaction } from 'sequelize';
 import type { Database } from '../database/openDatabase';
-import { firstPrepared, runPrepared } from '../database/prepared';
+import { firstPrepared, insertPrepared, runPrepared } from '../database/prepared';
 import { sqlTime } from '../database/sqlTime';
 import { allDone } from '../database/writeQueue';
 import { Problem } from '../security/problem';
+import { writer } from '../security/writer';
 import { staleProblem } from './lock';
 import type { KeptDocument, Shelf, ShelfOf } from './shelf';
 
@@ -18,8 +19,8 @@ const NEWEST = `SELECT d.revision, d.putAsideAt, d.createdAt, d.updatedAt, r.val
 
 const UPDATE_NEWEST =
   'UPDATE documents SET revision = $revision, putAsideAt = $putAsideAt, updatedAt = $at WHERE kind = $kind AND id = $id';
-const INSERT_REVISION = `INSERT INTO document_revisions (kind, id, revision, value, name, putAside, note, writeId, createdAt)
-  VALUES ($kind, $id, $revision, $value, $name, $aside, $note, $writeId, $at)`;
+const INSERT_REVISION = `INSERT INTO document_revisions (kind, id, revision, value, name, putAside, note, writeId, writtenBy, createdAt)
+  VALUES ($kind, $id, $revision, $value, $name, $aside, $note, $writeId, $writtenBy, $at)`;
 
 interface NewestRow {
   revision: number;
@@ -85,12 +86,7 @@ export function createDocumentStore(db: Database) {
   ): Promise<KeptDocument<ValueOf<K>> | null> => {
     const row = transaction
       ? await firstPrepared<NewestRow>(transaction, NEWEST, { kind, id })
-      : (
-          await db.sequelize.query<NewestRow>(NEWEST, {
-            type: QueryTypes.SELECT,
-            bind: { kind, id },
-          })
-        )[0];
+      : (await db.read<NewestRow>(NEWEST, { kind, id }))[0];
     if (row) {
       const at = (text: string | null) => (text === null ? null : new Date(text));
       return {
@@ -176,6 +172,7 @@ export function createDocumentStore(db: Database) {
         aside: Number(aside),
         note: note.slice(0, MAX_NOTE),
         writeId: writeId ?? null,
+        writtenBy: writer(),
         at: sqlTime(at),
       });
     const kept: KeptDocument<T> = {
@@ -193,10 +190,14 @@ export function createDocumentStore(db: Database) {
     // handed over together: under load each wait for the database is a turn of everything else
     if (now.revision) await allDone([newest(), revised(), listed()]);
     else {
-      await Document.create(
-        { kind, id, revision, putAsideAt, createdAt: at, updatedAt: at },
-        { transaction },
-      );
+      await insertPrepared(transaction, 'documents', {
+        kind,
+        id,
+        revision,
+        putAsideAt: sqlTime(putAsideAt),
+        createdAt: sqlTime(at),
+        updatedAt: sqlTime(at),
+      });
       await allDone([revised(), listed()]);
     }
     return kept;

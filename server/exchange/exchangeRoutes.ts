@@ -10,11 +10,12 @@ import type { MachineStore } from '../machines/machineStore';
 import { parse } from '../security/parse';
 import type { WattsKeeper } from '../derived/wattsKeeper';
 import { csvLines, fileName, writeLibraryZip, type ExportedRuns } from './exportLibrary';
+import type { Finder } from './csvCandidates';
 import type { Importer } from './importPlan';
-import type { Finder } from './readCsv';
 import { readImport } from './readImport';
 import { receiveFile } from './receiveFile';
 import { steadyLines } from './steadyLines';
+import type { DoTextJob } from './textPieces';
 
 export const importQuery = z.strictObject({
   name: z.string().max(200).default('the file'),
@@ -31,6 +32,7 @@ export function exchangeRoutes(
   documents: DocumentStore,
   watts: WattsKeeper,
   runs: ExportedRuns,
+  parseText: DoTextJob,
 ): Router {
   const router = Router();
   const finder: Finder = {
@@ -79,7 +81,7 @@ export function exchangeRoutes(
     const items: ImportItem[] = [];
     const received = await receiveFile(req, db.folder);
     try {
-      const { candidates, close } = await readImport(received, name, finder);
+      const { candidates, close } = await readImport(received, name, finder, parseText);
       try {
         if (lines) res.type('application/x-ndjson').write(`{"of":${candidates.length}}\n`);
         const steps =

@@ -5,7 +5,7 @@ import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { configuredColumns, wattsColumns } from '@zugluft/core/library/answers';
 import type { AttachmentType } from '@zugluft/core/library/attachment';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
-import { Op } from 'sequelize';
+import type { KeptRun } from '@zugluft/core/library/runAnswers';
 import type { Writable } from 'node:stream';
 import type { AttachmentStore } from '../attachments/attachmentStore';
 import type { Database } from '../database/openDatabase';
@@ -18,17 +18,23 @@ import {
   type KindName,
 } from '@zugluft/core/documents/kinds';
 import type { DocumentStore } from '../documents/documentStore';
-import { toUnit } from '../machines/machineRows';
 import { addRun, zipTo } from '../runs/runFiles';
 import type { RunLogs } from '../runs/runLogs';
 import type { RunStore } from '../runs/runStore';
 import type { RunSummaries } from '../runs/runSummaries';
 import { Problem } from '../security/problem';
-import { MANIFEST } from './readImport';
-import { steadyLines } from './steadyLines';
+import { MANIFEST } from './manifest';
+import { libraryMachines } from './libraryPages';
+import { packedText, type PackedText } from './packedText';
+import { steadyOf } from './steadyLines';
 import { MAX_ENTRY } from './unzip';
 
-const AT_ONCE = 100;
+const CSV_FILES = ['machines', 'parts', 'steady'] as const;
+/** Documents of a machine that travel as files of their own, its record apart. */
+const TRAVELLING = KIND_NAMES.filter((name) => {
+  const { belongsTo, travels } = kindNamed(name);
+  return name !== 'record' && belongsTo === 'machine' && travels?.as === 'file';
+});
 const WATTS_DECIMALS = 2;
 const stripUnit = DOCUMENT_KINDS.unit.travels!.strip;
 const ENDING: Record<AttachmentType, string> = {
@@ -45,34 +51,16 @@ export interface ExportedRuns {
   logs: RunLogs;
 }
 
-/** Every machine that is not put aside, with its record, in pages. */
-export async function* machines(
-  db: Database,
-  documents: DocumentStore,
-): AsyncGenerator<{ row: MachineRow; record: CaseRecord }> {
-  for (let after = ''; ;) {
-    const rows = await db.models.Machine.findAll({
-      where: { putAsideAt: null, id: { [Op.gt]: after } },
-      order: [['id', 'ASC']],
-      limit: AT_ONCE,
-    });
-    if (!rows.length) return;
-    for (const row of rows) {
-      yield { row, record: (await documents.read('record', row.id)).value };
-    }
-    after = rows[rows.length - 1]!.id;
-  }
-}
-
 export const line = (cells: string[]) => `${Papa.unparse([cells], { newline: '\r\n' })}\r\n`;
 
-/** Lines of the CSV with one row per machine, or per part. */
-export async function* csvLines(
-  db: Database,
-  documents: DocumentStore,
-  watts: WattsKeeper,
-  kind: 'machines' | 'parts',
-): AsyncGenerator<string> {
+/** How the CSV of a kind is written: its first line, and the lines of a machine. */
+interface CsvOf {
+  header: string;
+  linesOf(machine: { row: MachineRow; record: CaseRecord }): string;
+}
+
+/** The CSV with one row per machine, or per part. */
+async function csvOf(watts: WattsKeeper, kind: 'machines' | 'parts'): Promise<CsvOf> {
   await watts.ready();
   const caps = kind === 'machines' ? watts.caps() : [];
   const header = [
@@ -89,14 +77,28 @@ export async function* csvLines(
       Object.entries(columns).map(([name, value]) => [name, value?.toFixed(WATTS_DECIMALS) ?? '']),
     );
   };
-  yield `\ufeff${line(header)}`;
-  for await (const { row, record } of machines(db, documents)) {
-    const rows =
-      kind === 'machines'
-        ? [{ ...machineRow(row.id, record, row.stateName), ...computed(row) }]
-        : partRows(row.id, record);
-    for (const r of rows) yield line(header.map((h) => r[h] ?? ''));
-  }
+  return {
+    header: `\ufeff${line(header)}`,
+    linesOf({ row, record }) {
+      const rows =
+        kind === 'machines'
+          ? [{ ...machineRow(row.id, record, row.stateName), ...computed(row) }]
+          : partRows(row.id, record);
+      return rows.map((r) => line(header.map((h) => r[h] ?? ''))).join('');
+    },
+  };
+}
+
+/** Lines of the CSV with one row per machine, or per part. */
+export async function* csvLines(
+  db: Database,
+  documents: DocumentStore,
+  watts: WattsKeeper,
+  kind: 'machines' | 'parts',
+): AsyncGenerator<string> {
+  const csv = await csvOf(watts, kind);
+  yield csv.header;
+  for await (const machine of libraryMachines(db, documents)) yield csv.linesOf(machine);
 }
 
 /** A name for a file: letters and digits of what the machine is called. */
@@ -163,24 +165,28 @@ export async function writeLibraryZip(
     return { entries, missing };
   };
   /** Documents of a machine that travel as files of their own, its record apart. */
-  const addDocuments = async (machineId: string, base: string) => {
+  const addDocuments = (texts: ReadonlyMap<KindName, string>, base: string) => {
     const files: { kind: KindName; file: string }[] = [];
-    for (const name of KIND_NAMES) {
-      const { belongsTo, travels } = kindNamed(name);
-      if (name === 'record' || belongsTo !== 'machine' || travels?.as !== 'file') continue;
-      // one that cannot be read keeps nothing else from going out
-      const kept = await documents.find(name, machineId).catch(() => null);
-      if (!kept?.revision) continue;
+    for (const name of TRAVELLING) {
+      const text = texts.get(name);
+      const { travels } = kindNamed(name);
+      if (text === undefined || travels?.as !== 'file') continue;
       const file = `${travels.folder}/${base}.json`;
-      add(file, printedDocument(travels.strip(kept.value)));
+      try {
+        add(file, printedDocument(travels.strip(documents.readValue(name, text))));
+      } catch (cause) {
+        if (!(cause instanceof Problem)) throw cause;
+        // one that cannot be read keeps nothing else from going out
+        continue;
+      }
       files.push({ kind: name, file });
     }
     return files;
   };
   /** Runs with their logs, as far as an import would take these. */
-  const addRuns = async (machineId: string, base: string) => {
+  const addRuns = async (all: readonly KeptRun[], base: string) => {
     const entries: { folder: string }[] = [];
-    for (const kept of await runs.store.all(machineId)) {
+    for (const kept of all) {
       if (out.destroyed) return entries;
       const folder = `runs/${base}/${String(entries.length + 1).padStart(3, '0')}/`;
       const left = await addRun(zip, kept, runs.logs, folder, MAX_ENTRY);
@@ -189,16 +195,27 @@ export async function writeLibraryZip(
     }
     return entries;
   };
-  const list: object[] = [];
-  for await (const { row, record } of machines(db, documents)) {
+  const csv = {
+    machines: await csvOf(watts, 'machines'),
+    parts: await csvOf(watts, 'parts'),
+    steady: steadyOf(runs.summaries),
+  };
+  const texts = { machines: packedText(), parts: packedText(), steady: packedText() };
+  for (const kind of CSV_FILES) await texts[kind].write(csv[kind].header);
+  const list = packedText();
+  let count = 0;
+  const left: object[] = [];
+  const leave = ({ id, maker, model, variant }: MachineRow, why: string) =>
+    left.push({ id, maker, model, variant, why });
+  for await (const machine of libraryMachines(db, documents, TRAVELLING, leave)) {
     if (out.destroyed) return;
+    const { row, record } = machine;
     const base = `${fileName(record)}-${row.id.slice(0, 8)}`;
     const file = `records/${base}.json`;
-    const unit = toUnit((await db.models.Unit.findByPk(row.unitId))!);
-    const tags = await db.models.MachineTag.findAll({ where: { machineId: row.id }, raw: true });
-    const files = await addDocuments(row.id, base);
-    const photos = await addPhotos(row.id, base);
-    list.push({
+    const files = addDocuments(machine.documents, base);
+    const photos = machine.hasPhotos ? await addPhotos(row.id, base) : { entries: [], missing: [] };
+    const kept = machine.hasRuns ? await runs.store.all(row.id) : [];
+    const entry = {
       file,
       log: files.find((f) => f.kind === 'log')?.file ?? null,
       documents: files.filter((f) => f.kind !== 'log'),
@@ -206,22 +223,30 @@ export async function writeLibraryZip(
       variantId: row.variantId,
       unitId: row.unitId,
       stateName: row.stateName,
-      tags: tags.map((t) => t.tag).sort(),
-      unit: stripUnit(unit.facts),
+      tags: machine.tags,
+      unit: stripUnit(machine.facts),
       attachments: photos.entries,
       ...(photos.missing.length ? { missing: photos.missing } : {}),
-      runs: await addRuns(row.id, base),
-    });
+      runs: await addRuns(kept, base),
+    };
+    await list.write(`${count++ ? ',' : ''}\n  ${JSON.stringify(entry)}`);
     add(file, printedDocument(record));
+    await texts.machines.write(csv.machines.linesOf(machine));
+    await texts.parts.write(csv.parts.linesOf(machine));
+    for (const run of kept) await texts.steady.write(await csv.steady.linesOf(machine, run));
     await drained();
   }
-  for (const kind of ['machines', 'parts'] as const) {
-    await zip.addPieces(`${kind}.csv`, csvLines(db, documents, watts, kind));
-  }
-  await zip.addPieces('steady.csv', steadyLines(db, documents, runs.store, runs.summaries));
-  add(
-    MANIFEST,
-    JSON.stringify({ format: 'zugluft-library', formatVersion: 1, machines: list }, null, 1),
-  );
+  for (const kind of CSV_FILES) await zip.addPieces(`${kind}.csv`, texts[kind].read());
+  await zip.addPieces(MANIFEST, listAround(list, left));
   await zip.end();
+}
+
+/** The list of a library; machines whose record could not be read are named beside it. */
+async function* listAround(
+  list: PackedText,
+  left: readonly object[],
+): AsyncGenerator<Uint8Array | string> {
+  yield '{"format":"zugluft-library","formatVersion":1,"machines":[';
+  yield* list.read();
+  yield `\n]${left.length ? `,"left":${JSON.stringify(left)}` : ''}}\n`;
 }

@@ -1,3 +1,4 @@
+import { setImmediate as nextTurn } from 'node:timers/promises';
 import { isDiskFull } from '../database/unusable';
 import { Problem } from '../security/problem';
 import { diffRecords } from '@zugluft/core/family/diffRecords';
@@ -13,11 +14,12 @@ import type { MachineRow } from '../database/models';
 import { variantIsFull } from '../machines/machineFamilies';
 import { onlyOneNamed } from '../machines/machineList';
 import type { DocumentStore } from '../documents/documentStore';
-import { addMachine, addUnit } from '../machines/machineRows';
+import { addMachine, addUnit, addVariant } from '../machines/machineRows';
 import type { MachineStore } from '../machines/machineStore';
 import type { AttachmentStore } from '../attachments/attachmentStore';
 import type { TakeRun } from '../runs/takeRun';
 import type { Candidate, CandidateDocument, LazyCandidate } from './candidate';
+import { takeInTurn } from './takeInTurn';
 
 interface Planned {
   item: ImportItem;
@@ -237,15 +239,14 @@ export function createImporter(
 
   const addNew = async (candidate: Candidate): Promise<string> => {
     const record = documents.accept('record', candidate.record, 'record');
-    return db.write(async (transaction) => {
+    const work = async (transaction: Transaction): Promise<string> => {
       const { variantId, unitId } = await placeFor(candidate, transaction);
-      // a second state of a unit finds its variant and unit already there
-      await Variant.findOrCreate({
-        where: { id: variantId },
-        defaults: { id: variantId, copiedFrom: null },
-        transaction,
-      });
-      if (!(await Unit.findByPk(unitId, { transaction }))) {
+      // a second state of a unit finds its variant and unit already there; what has no place of its own finds none
+      const { place: had } = candidate;
+      if (!had || !(await Variant.findByPk(variantId, { transaction }))) {
+        await addVariant(variantId, transaction);
+      }
+      if (!had || !(await Unit.findByPk(unitId, { transaction }))) {
         const facts = documents.accept('unit', candidate.place?.facts ?? {});
         await addUnit(db, documents, { id: unitId, variantId }, facts, transaction);
       }
@@ -259,12 +260,14 @@ export function createImporter(
         note: 'imported',
       });
       const tags = [...new Set((candidate.tags ?? []).map((t) => t.trim().toLowerCase()))];
+      if (!tags.some(Boolean)) return id;
       await MachineTag.bulkCreate(
         tags.filter(Boolean).map((tag) => ({ machineId: id, tag })),
         { ignoreDuplicates: true, transaction },
       );
       return id;
-    });
+    };
+    return db.write(work, { together: candidate.place === undefined });
   };
 
   /** One machine with all that comes with it; what cannot be taken is named, and nothing of the others hangs on it. */
@@ -309,19 +312,23 @@ export function createImporter(
   return {
     /** What would happen, one after the other; nothing is written. */
     async *preview(candidates: readonly LazyCandidate[]): AsyncGenerator<ImportItem> {
-      for (const candidate of candidates) yield (await plan(await candidate())).item;
+      for (const candidate of candidates) {
+        // one that is refused at once waits for nothing, and others ask something meanwhile
+        await nextTurn();
+        yield (await plan(await candidate())).item;
+      }
     },
 
     /**
-     * Writes what is new, and what is changed as one more revision or as a machine of its own; each machine is one
-     * transaction. Refused ones are left out. Each is planned when its turn comes, since the one before may have changed its
-     * variant. Whoever stops asking stops the import.
+     * Writes what is new, and what is changed as one more revision or as a machine of its own; each machine is kept whole or not at
+     * all. Refused ones are left out. Each is planned when its turn comes, since the one before may have changed its variant; only
+     * records of different names that bring nothing with them are taken some at once. Whoever stops asking stops the import.
      */
     async *apply(
       candidates: readonly LazyCandidate[],
       changed: WhenChanged,
     ): AsyncGenerator<ImportItem> {
-      for (const lazy of candidates) yield takeOne(await lazy(), changed);
+      yield* takeInTurn(candidates, (candidate) => takeOne(candidate, changed));
     },
   };
 }

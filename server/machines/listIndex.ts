@@ -28,11 +28,13 @@ export function sortKey(text: string): string {
   return key;
 }
 
-function compare(a: unknown, b: unknown): number {
-  if (typeof a === 'number' && typeof b === 'number') return a - b;
-  const x = sortKey(String(a));
-  const y = sortKey(String(b));
-  return x < y ? -1 : x > y ? 1 : 0;
+/** What a row is sorted by in a column: a number, a text that sorts, or null where there is none. */
+type SortValue = number | string | null;
+
+function sortValue(row: MachineSummary, column: string): SortValue {
+  const value = valueInColumn(row, column);
+  if (value === null || typeof value === 'number') return value;
+  return sortKey(String(value));
 }
 
 type Key = keyof MachineSummary;
@@ -44,21 +46,28 @@ function keysOf(sort: string): Key[] {
   return column === 'maker' ? [...NAME] : [column as Key, 'maker', 'model'];
 }
 
+/** A row as it is sorted: its value in each column the order goes by, and what tells it from all others. */
+interface Sorted {
+  values: readonly SortValue[];
+  id: string;
+}
+const sortedOf = (row: MachineSummary, keys: readonly Key[]): Sorted => ({
+  values: keys.map((key) => sortValue(row, key)),
+  id: row.id,
+});
+
 /** By a column, machines without a value last, then by name. */
-function comparator(sort: string): (a: MachineSummary, b: MachineSummary) => number {
+function comparator(sort: string): (a: Sorted, b: Sorted) => number {
   const sign = sort.startsWith('-') ? -1 : 1;
-  const keys = keysOf(sort);
-  const own = sort.replace('-', '') === 'maker' ? keys.length : 1;
+  const keys = keysOf(sort).length;
+  const own = sort.replace('-', '') === 'maker' ? keys : 1;
   return (a, b) => {
-    for (let k = 0; k < keys.length; k++) {
-      const x = valueInColumn(a, keys[k]!);
-      const y = valueInColumn(b, keys[k]!);
-      if (x === null || y === null) {
-        if (x !== y) return x === null ? 1 : -1;
-        continue;
-      }
-      const by = compare(x, y);
-      if (by !== 0) return k < own ? sign * by : by;
+    for (let k = 0; k < keys; k++) {
+      const x = a.values[k]!;
+      const y = b.values[k]!;
+      if (x === y) continue;
+      if (x === null || y === null) return x === null ? 1 : -1;
+      return (k < own ? sign : 1) * (x < y ? -1 : 1);
     }
     return a.id < b.id ? -1 : a.id > b.id ? 1 : 0;
   };
@@ -110,18 +119,23 @@ export function createListIndex() {
     const known = ordered.get(sort);
     if (known) return known;
     const by = comparator(sort);
-    const list = [...rows.keys()].sort((i, j) => by(rows[i]!, rows[j]!));
+    const keys = keysOf(sort);
+    // each value is made once, not with each comparison: a least level is computed
+    const sorted = rows.map((row) => sortedOf(row, keys));
+    const list = [...rows.keys()].sort((i, j) => by(sorted[i]!, sorted[j]!));
     return remember(ordered, sort, list, MAX_ORDERS);
   };
 
   /** Takes a row to its place in an order in which all others stand right. */
   const settle = (list: number[], sort: string, i: number) => {
     const by = comparator(sort);
+    const keys = keysOf(sort);
+    const own = sortedOf(rows[i]!, keys);
     let lo = 0;
     let hi = list.length;
     while (lo < hi) {
       const mid = (lo + hi) >> 1;
-      if (by(rows[list[mid]!]!, rows[i]!) < 0) lo = mid + 1;
+      if (by(sortedOf(rows[list[mid]!]!, keys), own) < 0) lo = mid + 1;
       else hi = mid;
     }
     list.splice(lo, 0, i);

@@ -1,4 +1,3 @@
-import { QueryTypes } from 'sequelize';
 import { wattsColumns, type MachinePage, type MachineSummary } from '@zugluft/core/library/answers';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import type { MachineRow } from '../database/models';
@@ -10,6 +9,7 @@ import { createListIndex, type ListIndex } from './listIndex';
 import { capOfSort, matchOf, type ListQuery } from './listQuery';
 import { nameKey } from './nameKey';
 
+/** Columns that a summary takes as they are. */
 const COLUMNS = [
   'id',
   'revision',
@@ -29,7 +29,12 @@ const COLUMNS = [
   'putAsideAt',
 ] as const;
 
-const ROWS = `SELECT ${[...COLUMNS, 'watts', 'wattsBy', 'calibration'].join(', ')} FROM machines`;
+const ROWS = `SELECT ${[...COLUMNS, 'watts', 'wattsBy', 'calibration'].join(', ')} FROM machines WHERE id IN (SELECT value FROM json_each($ids))`;
+
+const TAGS =
+  'SELECT machineId, tag FROM machine_tags WHERE machineId IN (SELECT value FROM json_each($ids))';
+const WORD_KEYS =
+  'SELECT key, machineId FROM search_keys WHERE machineId IN (SELECT value FROM json_each($ids))';
 
 const START = Buffer.from('{"items":[');
 
@@ -37,8 +42,8 @@ const START = Buffer.from('{"items":[');
 const LISTS_PER_TURN = 2;
 /** A list waits for writes at most so long. */
 const MAX_WAIT_MS = 35;
-/** An id per parameter: SQLite takes a thousand at once. */
-const AT_ONCE = 500;
+/** Rows that are made into summaries before anybody else has a turn. */
+const AT_ONCE = 100;
 
 const iso = (x: unknown) =>
   x === null || x === undefined ? null : new Date(x as string).toISOString();
@@ -53,7 +58,6 @@ export type MachineList = ReturnType<typeof createMachineList>;
  * @param watts what is computed for each machine, and whether it still holds
  */
 export function createMachineList(db: Database, watts: WattsKeeper) {
-  const { MachineTag } = db.models;
   // while somebody writes, what he waits for comes first
   const turn = fairTurns({
     perTurn: LISTS_PER_TURN,
@@ -78,45 +82,48 @@ export function createMachineList(db: Database, watts: WattsKeeper) {
     };
   };
 
-  const readInto = async (index: ListIndex, ids: readonly string[] | null, touched?: Touched) => {
+  const readSome = async (index: ListIndex, ids: readonly string[], touched?: Touched) => {
+    const list = JSON.stringify(ids);
     // as SQL: model instances take longer to make than to read
-    const rows = await db.sequelize.query<MachineRow>(ids ? `${ROWS} WHERE id IN (:ids)` : ROWS, {
-      type: QueryTypes.SELECT,
-      ...(ids ? { replacements: { ids: [...ids] } } : {}),
-    });
+    const rows = await db.read<MachineRow>(ROWS, { ids: list });
     const byId = new Map<string, string[]>();
     // only a write that is known to have changed neither tags nor words keeps those that stand here
-    const known = ids?.length && ids.every((id) => touched?.get(id) === 'figures');
+    const known = ids.every((id) => touched?.get(id) === 'figures');
     if (known) for (const id of ids) byId.set(id, index.rows[index.placeOf(id)!]?.tags ?? []);
     else {
-      const tags = await MachineTag.findAll({
-        ...(ids ? { where: { machineId: [...ids] } } : {}),
-        raw: true,
-      });
+      const tags = await db.read<{ machineId: string; tag: string }>(TAGS, { ids: list });
       for (const { machineId, tag } of tags) {
         byId.set(machineId, [...(byId.get(machineId) ?? []), tag].sort());
       }
     }
     const fresh = rows.filter((r) => index.placeOf(r.id) === undefined);
-    if (fresh.length) await readWordKeys(ids ? fresh.map((r) => r.id) : null);
+    if (fresh.length) await readWordKeys(fresh.map((r) => r.id));
     for (const row of rows) {
       watts.note(row);
       index.put(summaryOf(row, byId.get(row.id) ?? []), touched?.get(row.id) === 'words');
     }
   };
 
-  const readWordKeys = async (ids: readonly string[] | null) => {
-    const keys = await db.sequelize.query<{ key: number; machineId: string }>(
-      `SELECT key, machineId FROM search_keys${ids ? ' WHERE machineId IN (:ids)' : ''}`,
-      { type: QueryTypes.SELECT, ...(ids ? { replacements: { ids: [...ids] } } : {}) },
-    );
+  const readInto = async (index: ListIndex, ids: readonly string[], touched?: Touched) => {
+    for (let k = 0; k < ids.length; k += AT_ONCE) {
+      await readSome(index, ids.slice(k, k + AT_ONCE), touched);
+    }
+  };
+
+  const readWordKeys = async (ids: readonly string[]) => {
+    const keys = await db.read<{ key: number; machineId: string }>(WORD_KEYS, {
+      ids: JSON.stringify(ids),
+    });
     for (const { key, machineId } of keys) wordKeys.set(key, machineId);
   };
 
   const load = async (): Promise<ListIndex> => {
     await watts.ready();
     const index = createListIndex();
-    await readInto(index, null);
+    const [all] = await db.read<{ ids: string }>(
+      'SELECT json_group_array(id) AS ids FROM machines',
+    );
+    await readInto(index, JSON.parse(all!.ids) as string[]);
     return index;
   };
 
@@ -130,11 +137,7 @@ export function createMachineList(db: Database, watts: WattsKeeper) {
 
   db.onTouched(async (touched) => {
     if (!loading) return;
-    const index = await loading;
-    const ids = [...touched.keys()];
-    for (let k = 0; k < ids.length; k += AT_ONCE) {
-      await readInto(index, ids.slice(k, k + AT_ONCE), touched);
-    }
+    await readInto(await loading, [...touched.keys()], touched);
   });
   watts.onChange(async (kind) => {
     const index = loading && (await loading);
@@ -160,14 +163,14 @@ export function createMachineList(db: Database, watts: WattsKeeper) {
     const match = matchOf(typed);
     // all keys in one cell: a row each takes longer to hand over than to find
     const [found] = match
-      ? await db.sequelize.query<{ keys: string | null }>(
-          'SELECT group_concat(rowid) AS keys FROM machine_words WHERE machine_words MATCH ?',
-          { replacements: [match], type: QueryTypes.SELECT },
+      ? await db.read<{ keys: string | null }>(
+          'SELECT group_concat(rowid) AS keys FROM machine_words WHERE machine_words MATCH $match',
+          { match },
         )
       : // signs alone are no words; they are looked for as they stand
-        await db.sequelize.query<{ keys: string | null }>(
-          'SELECT group_concat(k.key) AS keys FROM search_keys k JOIN machines m ON m.id = k.machineId WHERE instr(m.searchText, ?) > 0',
-          { replacements: [typed.toLowerCase()], type: QueryTypes.SELECT },
+        await db.read<{ keys: string | null }>(
+          'SELECT group_concat(k.key) AS keys FROM search_keys k JOIN machines m ON m.id = k.machineId WHERE instr(m.searchText, $typed) > 0',
+          { typed: typed.toLowerCase() },
         );
     const marks = new Uint8Array(index.rows.length);
     for (const key of found?.keys?.split(',') ?? []) {

@@ -2,12 +2,11 @@ import { randomUUID } from 'node:crypto';
 import type { UnitFacts } from '@zugluft/core/family/unitFacts';
 import type { Machine, Unit } from '@zugluft/core/library/answers';
 import { checkRecord } from '@zugluft/core/record/checkRecord';
-import { parseRecord } from '@zugluft/core/record/parseRecord';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
-import { QueryTypes, type Transaction } from 'sequelize';
+import type { Transaction } from 'sequelize';
 import type { UnitRow } from '../database/models';
 import type { Database } from '../database/openDatabase';
-import { runPrepared } from '../database/prepared';
+import { firstPrepared, insertPrepared, runPrepared } from '../database/prepared';
 import { sqlTime } from '../database/sqlTime';
 import type { DocumentStore, WriteAbout } from '../documents/documentStore';
 import type { KeptDocument } from '../documents/shelf';
@@ -45,11 +44,9 @@ export async function machineAnswer(
   kept: KeptDocument<CaseRecord>,
   transaction?: Transaction,
 ): Promise<Machine> {
-  const [row] = await db.sequelize.query<AnswerRow>(ANSWER, {
-    type: QueryTypes.SELECT,
-    bind: { id: kept.id },
-    ...(transaction ? { transaction } : {}),
-  });
+  const row = transaction
+    ? await firstPrepared<AnswerRow>(transaction, ANSWER, { id: kept.id })
+    : (await db.read<AnswerRow>(ANSWER, { id: kept.id }))[0];
   const { complete, variantId, stateName, createdAt, updatedAt, putAsideAt, ...unit } = found(
     row ?? null,
   );
@@ -89,15 +86,30 @@ export async function addMachine(
   transaction: Transaction,
   about: WriteAbout = {},
 ): Promise<KeptDocument<CaseRecord>> {
-  const { complete } = parseRecord(record);
-  await db.models.Machine.create(
-    { id, revision: 1, putAsideAt: null, ...place, ...describeRecord(record, complete) },
-    { transaction },
-  );
+  const complete = checkRecord(record).length === 0;
+  const at = sqlTime(new Date());
+  const described = describeRecord(record, complete);
+  await insertPrepared(transaction, 'machines', {
+    id,
+    revision: 1,
+    putAsideAt: null,
+    ...place,
+    ...described,
+    complete: Number(complete),
+    chamber: Number(described.chamber),
+    createdAt: at,
+    updatedAt: at,
+  });
   return documents.create('record', id, record, transaction, {
     name: place.stateName,
     ...about,
   });
+}
+
+/** Writes a new variant that is like no other. */
+export async function addVariant(id: string, transaction: Transaction): Promise<void> {
+  const createdAt = sqlTime(new Date());
+  await insertPrepared(transaction, 'variants', { id, copiedFrom: null, createdAt });
 }
 
 /** Writes a new machine of a variant of its own, as the one unit there is of it was found. */
@@ -110,7 +122,7 @@ export async function addMachineAlone(
   about: WriteAbout = {},
 ): Promise<KeptDocument<CaseRecord>> {
   const variantId = randomUUID();
-  await db.models.Variant.create({ id: variantId, copiedFrom: null }, { transaction });
+  await addVariant(variantId, transaction);
   const unitId = await addUnit(db, documents, { variantId }, {}, transaction);
   const place = { variantId, unitId, stateName: 'as found', id };
   return addMachine(db, documents, record, place, transaction, about);
@@ -124,10 +136,15 @@ export async function addUnit(
   facts: UnitFacts,
   transaction: Transaction,
 ): Promise<string> {
-  await db.models.Unit.create(
-    { id, variantId, revision: 1, facts: JSON.stringify(facts) },
-    { transaction },
-  );
+  const at = sqlTime(new Date());
+  await insertPrepared(transaction, 'units', {
+    id,
+    variantId,
+    revision: 1,
+    facts: JSON.stringify(facts),
+    createdAt: at,
+    updatedAt: at,
+  });
   await documents.create('unit', id, facts, transaction);
   return id;
 }

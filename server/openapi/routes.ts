@@ -13,6 +13,7 @@ import {
   unit,
 } from '@zugluft/core/library/answers';
 import { backupsAnswer, restoredAnswer } from '../backup/backupAnswers';
+import { sessionAnswer, sessionsAnswer, signInBody } from '../security/sessions';
 import { healthAnswer } from '../health';
 import { attachment } from '@zugluft/core/library/attachment';
 import { keptMeasures, markProposals } from '@zugluft/core/library/measuresAnswer';
@@ -126,6 +127,11 @@ export const ROUTES: readonly RouteDescription[] = [
     restoredAnswer,
     'file',
   ),
+  get('/api/session', 'Who is signed in, and whether that is needed', sessionAnswer),
+  post('/api/session', 'Signs in', sessionAnswer, signInBody),
+  { ...get('/api/session', 'Signs out', sessionAnswer), method: 'delete' },
+  get('/api/sessions', 'Who is signed in where', sessionsAnswer),
+  { ...get('/api/sessions/{session}', 'Ends a session', sessionsAnswer), method: 'delete' },
   get('/api/health', 'Whether the library can be read, and the room left for it', healthAnswer),
   { ...get('/api/machines', 'The library, page by page', machinePage), query: listQuery },
   { ...post('/api/machines', 'A new machine', machine, recordBody), status: 201 },

@@ -1,5 +1,6 @@
 import { unzipSync, strFromU8 } from 'fflate';
 import sharp from 'sharp';
+import { asBytes } from '../test-support/asBytes';
 import { testServer } from '../test-support/testServer';
 
 const { call, create } = testServer();
@@ -23,16 +24,7 @@ const machine = async () => {
   await call().put(`/api/machines/${id}/log`).set('If-Match', '"0"').send({ log }).expect(200);
   return id as string;
 };
-const binary = (url: string) =>
-  call()
-    .get(url)
-    .buffer(true)
-    .parse((res, done) => {
-      const parts: Buffer[] = [];
-      res.on('data', (c: Buffer) => parts.push(c));
-      res.on('end', () => done(null, Buffer.concat(parts)));
-    })
-    .expect(200);
+const binary = (url: string) => call().get(url).buffer(true).parse(asBytes).expect(200);
 
 test('a guide is one page, or Markdown with its photos; boxes are burned in and papers stay out', async () => {
   const id = await machine();

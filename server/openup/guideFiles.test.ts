@@ -1,5 +1,7 @@
 /** @jest-environment jsdom */
 import fc from 'fast-check';
+import type { Nodes } from 'mdast';
+import { fromMarkdown } from 'mdast-util-from-markdown';
 import { guideOf } from '@zugluft/core/service/guide';
 import { guideTree } from '@zugluft/core/service/guideTree';
 import { openUpLog } from '@zugluft/core/service/openUpLog';
@@ -75,4 +77,50 @@ test('a guide of any log is marked up by nothing that was typed', () => {
     }),
     { numRuns: 200, seed: 21 },
   );
+});
+
+/** What a text is made of, without its words. */
+const shapeOf = (node: Nodes): unknown =>
+  'children' in node ? [node.type, ...node.children.map(shapeOf)] : node.type;
+const withNote = (note: string) => {
+  const steps = log.steps.map((s) => ({ ...s, note, name: note }));
+  const made = guideOf(openUpLog.parse({ ...log, steps }), {
+    title: note,
+    goal: null,
+    photosOf: () => [],
+  });
+  return guideMarkdown(guideTree(made, () => null));
+};
+
+// as the reference reader of CommonMark reads it, mdast-util-from-markdown
+test.each([
+  ...[
+    '1. x',
+    '1) x',
+    '# x',
+    '- x',
+    '+ x',
+    '* x',
+    '> x',
+    '```x',
+    '~~~',
+    '    x',
+    '<div>x',
+    '<!-- x',
+  ],
+  ...['[x]: y', '[x](y)', '![x](y)', 'x\r===', 'a\r# x', 'a\r1. x', 'a\u20281. x', 'a\r\n- x'],
+  ...[
+    'a\n\n1. x',
+    '---',
+    '***',
+    '| a |\n|---|',
+    '&lt;b&gt;',
+    '\\# x',
+    'a  \nb',
+    'a\\\nb',
+    '<http://a.b>',
+  ],
+])('typed as %j it makes nothing of Markdown that plain words do not', (note) => {
+  const plain = shapeOf(fromMarkdown(withNote('plain words')));
+  expect(shapeOf(fromMarkdown(withNote(note)))).toEqual(plain);
 });

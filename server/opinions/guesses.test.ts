@@ -1,4 +1,5 @@
 import type { Guess } from '@zugluft/core/opinion/guesses';
+import { asBytes } from '../test-support/asBytes';
 import { testServer } from '../test-support/testServer';
 
 const { call, create, settled, record } = testServer();
@@ -82,14 +83,7 @@ test('what cannot be guessed, and of no machine, is refused', async () => {
 test('who guessed what stays in the house', async () => {
   const { id } = await create();
   await put(id, 0, [guess({ by: 'Somebody of note' })]).expect(200);
-  const zip = await call()
-    .get('/api/exchange/library.zip')
-    .buffer(true)
-    .parse((res, done) => {
-      const chunks: Buffer[] = [];
-      res.on('data', (c: Buffer) => chunks.push(c));
-      res.on('end', () => done(null, Buffer.concat(chunks)));
-    });
+  const zip = await call().get('/api/exchange/library.zip').buffer(true).parse(asBytes);
   const { unzipSync } = await import('fflate');
   const inside = Object.entries(unzipSync(new Uint8Array(zip.body as Buffer)));
   expect(inside.length).toBeGreaterThan(0);

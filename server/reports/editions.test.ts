@@ -1,18 +1,11 @@
 import { unzipSync } from 'fflate';
+import { asBytes } from '../test-support/asBytes';
 import { testServer } from '../test-support/testServer';
 
 jest.setTimeout(300_000);
 const { call, create, record, settled } = testServer();
 
-const binary = (url: string) =>
-  call()
-    .get(url)
-    .buffer(true)
-    .parse((res, done) => {
-      const chunks: Buffer[] = [];
-      res.on('data', (c: Buffer) => chunks.push(c));
-      res.on('end', () => done(null, Buffer.concat(chunks)));
-    });
+const binary = (url: string) => call().get(url).buffer(true).parse(asBytes);
 
 /** Other wordings make other editions. */
 const write = (id: string, seen: number, lead: string) =>

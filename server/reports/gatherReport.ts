@@ -103,6 +103,7 @@ function measuredOf(
         gpuW: Math.max(0, gpu ?? 0),
         levelDbA: last.means['levelDbA']?.mean ?? null,
         roomC: last.means['roomC']?.mean ?? roomC,
+        done: run.done,
       },
     ];
   });

@@ -1,20 +1,13 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { unzipSync } from 'fflate';
+import { asBytes } from '../test-support/asBytes';
 import { testServer } from '../test-support/testServer';
 
 jest.setTimeout(240_000);
 const { call, create, record, settled, library } = testServer();
 
-const binary = (url: string) =>
-  call()
-    .get(url)
-    .buffer(true)
-    .parse((res, done) => {
-      const chunks: Buffer[] = [];
-      res.on('data', (c: Buffer) => chunks.push(c));
-      res.on('end', () => done(null, Buffer.concat(chunks)));
-    });
+const binary = (url: string) => call().get(url).buffer(true).parse(asBytes);
 
 test('a report in every form, of the record as it stands', async () => {
   const { id } = await create();

@@ -1,18 +1,11 @@
 import { unzipSync } from 'fflate';
+import { asBytes } from '../test-support/asBytes';
 import { testServer } from '../test-support/testServer';
 
 jest.setTimeout(300_000);
 const { call, create, record, settled } = testServer();
 
-const site = (query = '') =>
-  call()
-    .get(`/api/site.zip${query}`)
-    .buffer(true)
-    .parse((res, done) => {
-      const chunks: Buffer[] = [];
-      res.on('data', (c: Buffer) => chunks.push(c));
-      res.on('end', () => done(null, Buffer.concat(chunks)));
-    });
+const site = (query = '') => call().get(`/api/site.zip${query}`).buffer(true).parse(asBytes);
 
 test('a library is a folder of pages whose every link leads somewhere within it', async () => {
   const named = (model: string) => ({

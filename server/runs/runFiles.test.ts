@@ -4,6 +4,7 @@ import Papa from 'papaparse';
 import pino from 'pino';
 import request from 'supertest';
 import { createApp } from '../app';
+import { asBytes } from '../test-support/asBytes';
 import { newRun, runWithLog } from '../test-support/newRun';
 import { testLibrary, testServer } from '../test-support/testServer';
 
@@ -15,15 +16,7 @@ const LEVELS = [
 ];
 const csv = csvOf(generatedLog(LEVELS, { levelDbA: () => 38 }));
 const bytesOf = async (path: string): Promise<Buffer> => {
-  const answer = await call()
-    .get(path)
-    .buffer(true)
-    .parse((res, done) => {
-      const chunks: Buffer[] = [];
-      res.on('data', (c: Buffer) => chunks.push(c));
-      res.on('end', () => done(null, Buffer.concat(chunks)));
-    })
-    .expect(200);
+  const answer = await call().get(path).buffer(true).parse(asBytes).expect(200);
   return answer.body as Buffer;
 };
 const bring = (machineId: string, body: Uint8Array) =>

@@ -1,6 +1,7 @@
 import { printedDocument } from '@zugluft/core/exchange/jsonFault';
 import { createReadStream } from 'node:fs';
 import type { Writable } from 'node:stream';
+import { crc32, deflateRawSync } from 'node:zlib';
 import { strToU8, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 import type { KeptRun } from '@zugluft/core/library/runAnswers';
 import type { RunDocument } from '@zugluft/core/runs/runDocument';
@@ -9,6 +10,8 @@ import type { RunLogs } from './runLogs';
 
 export const RUN_FILE = 'run.json';
 const PIECE = 1 << 18;
+/** What a zip calls the way in which its files are packed. */
+const DEFLATE = 8;
 
 /** A zip that is written while it is made, and waits for whoever reads it. */
 export function zipTo(out: Writable) {
@@ -38,9 +41,12 @@ export function zipTo(out: Writable) {
     gone: () => out.destroyed,
     drained,
     add(name: string, content: string): void {
-      const file = new ZipDeflate(name, { level: 6 });
+      const bytes = strToU8(content);
+      const file = new ZipPassThrough(name);
+      // packed by Node's own packer, which takes a fifth of the time
+      Object.assign(file, { compression: DEFLATE, crc: crc32(bytes), size: bytes.length });
       zip.add(file);
-      file.push(strToU8(content), true);
+      file.ondata(null, deflateRawSync(bytes), true);
     },
     /** What is packed already goes in as it is. */
     addPacked(name: string, bytes: Uint8Array): void {

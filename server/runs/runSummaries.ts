@@ -6,6 +6,7 @@ import type {
   SteadyOfRuns,
 } from '@zugluft/core/library/runAnswers';
 import type { FanSweep } from '@zugluft/core/runs/fanSweep';
+import { loadDone } from '@zugluft/core/runs/workDone';
 import type { WhyOutside } from '@zugluft/core/runs/whyOutside';
 import type { Database } from '../database/openDatabase';
 import type { DocumentStore } from '../documents/documentStore';
@@ -55,6 +56,7 @@ export function createRunSummaries(
           name: run.name ?? '',
           on: run.load?.on ?? 'both',
           setting: run.setting ?? null,
+          done: loadDone(run.load, states[states.length - 1]?.means ?? {}),
           use: run.use ?? 'fit',
           states,
           lacks,

@@ -37,6 +37,8 @@ export const unknownRoute: RequestHandler = (req, res) => {
 /** Turns whatever was thrown into a problem document; only expected errors say why, and no stack trace leaves. */
 export function problemHandler(logger: Logger): ErrorRequestHandler {
   return (error: unknown, _req, res, next) => {
+    // it was left out, since nobody is there any more to be answered
+    if (res.destroyed && (error as Error).name === 'AbortError') return;
     if (res.headersSent) {
       next(error);
       return;

@@ -18,6 +18,14 @@ test.each([
 });
 
 test.each([
+  ['a form on another site', { 'Sec-Fetch-Site': 'cross-site', 'Sec-Fetch-Mode': 'navigate' }],
+  ['a form that does not say where it stands', { 'Sec-Fetch-Mode': 'navigate' }],
+])('%s changes nothing', async (_, headers) => {
+  const answer = await call().post('/api/machines').set(headers).send({}).expect(403);
+  expect(answer.body.detail).toMatch(/only$/);
+});
+
+test.each([
   [
     'its own page',
     { Origin: 'http://127.0.0.1:4180', 'Sec-Fetch-Site': 'same-origin', 'Sec-Fetch-Mode': 'cors' },

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import pino from 'pino';
 import request from 'supertest';
 import { createApp } from '../app';
+import type { DoPictureJob } from '../attachments/pictureJobs';
 import { openDatabase } from '../database/openDatabase';
 import { computeWatts } from '../derived/computeWatts';
 import { createLibrary, type Library } from '../library';
@@ -11,13 +12,17 @@ import { temporaryFolder } from './temporaryFolder';
 const EXAMPLE = join(__dirname, '../../examples/one-die.json');
 
 /** An open library in a folder, empty unless something is there; what fails beside requests fails the test. */
-export async function testLibrary(folder = temporaryFolder()): Promise<Library> {
+export async function testLibrary(
+  folder = temporaryFolder(),
+  pictureWork?: DoPictureJob,
+): Promise<Library> {
   const db = await openDatabase(folder);
   const failures: unknown[] = [];
   const library = createLibrary(
     db,
     async (job) => computeWatts(job),
     (cause) => void failures.push(cause),
+    ...([undefined, undefined, undefined, undefined, pictureWork] as const),
   );
   return {
     ...library,
@@ -28,12 +33,16 @@ export async function testLibrary(folder = temporaryFolder()): Promise<Library> 
   };
 }
 
-/** An application over an empty library, made anew for each test of the file that calls this. */
-export function testServer() {
+/**
+ * An application over an empty library, made anew for each test of the file that calls this.
+ *
+ * @param pictureWork in place of what works on full pixels
+ */
+export function testServer(pictureWork?: DoPictureJob) {
   let library: Library;
   let app: ReturnType<typeof createApp>;
   beforeEach(async () => {
-    library = await testLibrary();
+    library = await testLibrary(undefined, pictureWork);
     app = createApp(library, null, pino({ level: 'silent' }), {
       backupFolder: join(library.db.folder, 'backups'),
       // the library of a test is not opened anew: what was laid out is dropped

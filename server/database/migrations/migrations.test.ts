@@ -248,6 +248,23 @@ test('0015: photos from before have no focal length, those that come may', async
   await db.close();
 });
 
+test('0016: revisions from before say of nobody that he wrote them', async () => {
+  const db = await upgraded('0015-focal-lengths', async (old) => {
+    await run(
+      old,
+      `INSERT INTO documents (kind, id, revision, createdAt, updatedAt) VALUES ('record', 'm', 1, '${AT}', '${AT}')`,
+    );
+    await run(
+      old,
+      `INSERT INTO document_revisions (kind, id, revision, value, putAside, note, createdAt) VALUES ('record', 'm', 1, '{}', 0, 'n', '${AT}')`,
+    );
+  });
+  expect(await select(db, 'SELECT note, writtenBy FROM document_revisions')).toEqual([
+    { note: 'n', writtenBy: null },
+  ]);
+  await db.close();
+});
+
 test('0007 and 0008: changes of settings and defaults become revisions of one document each; the library goes on', async () => {
   const db = await upgraded('0007-lab-settings', async (old) => {
     await laterMachine(old);
