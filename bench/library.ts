@@ -1,4 +1,4 @@
-import { spawn, type ChildProcess } from 'node:child_process';
+import type { ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { once } from 'node:events';
 import { mkdtempSync, rmSync } from 'node:fs';
@@ -9,7 +9,9 @@ import { capsOf } from '@zugluft/core/case/laboratory';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { openDatabase, type Database } from '@zugluft/server/database/openDatabase';
 import { DERIVATION } from '@zugluft/server/derived/computeWatts';
+import { startedProgram } from '@zugluft/server/test-support/program';
 import { describeRecord } from '@zugluft/server/machines/describeRecord';
+import { healthWaits } from './healthWatch';
 
 const VARIANTS = 5000;
 const CLIENTS = 50;
@@ -17,7 +19,6 @@ const EACH = 250;
 const AT_ONCE = 250;
 /** One request in so many is a write. */
 const WRITE_EVERY = 10;
-const PROBE_EVERY_MS = 20;
 
 /** What the n-th request asks for: nobody asks twice in a row for the same. */
 const QUERIES: readonly ((n: number) => string)[] = [
@@ -33,6 +34,8 @@ export interface LoadRow {
   name: string;
   ms: number;
   bound: number;
+  /** What it is measured in, where that is not ms. */
+  unit?: string;
 }
 
 /** A library of copies of one record, with their watts as the program would have computed them. */
@@ -118,17 +121,8 @@ export async function fill(
 
 /** The program itself in a process of its own. */
 export async function start(folder: string): Promise<{ child: ChildProcess; port: number }> {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
-    env: { ...process.env, ZUGLUFT_DATA: folder, ZUGLUFT_PORT: '0' },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  let said = '';
-  for await (const part of child.stdout!) {
-    said += String(part);
-    const port = /http:\/\/[^:]+:(\d+)/.exec(said)?.[1];
-    if (port) return { child, port: Number(port) };
-  }
-  throw new Error(`the server did not start: ${said}`);
+  const { child, address } = await startedProgram(folder);
+  return { child, port: Number(new URL(address).port) };
 }
 
 /**
@@ -162,31 +156,22 @@ export async function benchLibrary(record: CaseRecord): Promise<LoadRow[]> {
   await call(`/api/machines?${QUERIES[0]!(0)}`);
   const lists: number[] = [];
   const writes: number[] = [];
-  const probes: number[] = [];
-  let busy = true;
-  const probe = (async () => {
-    while (busy) {
-      probes.push(await call('/api/health'));
-      await new Promise((resolve) => setTimeout(resolve, PROBE_EVERY_MS));
-    }
-  })();
   let asked = 0;
-  await Promise.all(
-    Array.from({ length: CLIENTS }, async (_, c) => {
-      // each types into a machine of its own
-      let revision = 1;
-      for (let i = 0; i < EACH; i++) {
-        const n = asked++;
-        if ((i + c) % WRITE_EVERY === 0) {
-          const changed = { ...record, shell: { ...record.shell, massKg: 2 + revision / 100 } };
-          const body = JSON.stringify({ record: changed });
-          writes.push(await call(`/api/machines/${ids[c]}`, 'PUT', body, revision++));
-        } else lists.push(await call(`/api/machines?${QUERIES[n % QUERIES.length]!(n)}`));
-      }
-    }),
+  const load = Array.from({ length: CLIENTS }, (_, c) => async () => {
+    // each types into a machine of its own
+    let revision = 1;
+    for (let i = 0; i < EACH; i++) {
+      const n = asked++;
+      if ((i + c) % WRITE_EVERY === 0) {
+        const changed = { ...record, shell: { ...record.shell, massKg: 2 + revision / 100 } };
+        const body = JSON.stringify({ record: changed });
+        writes.push(await call(`/api/machines/${ids[c]}`, 'PUT', body, revision++));
+      } else lists.push(await call(`/api/machines?${QUERIES[n % QUERIES.length]!(n)}`));
+    }
+  });
+  const probes = await healthWaits(`http://127.0.0.1:${port}`, () =>
+    Promise.all(load.map((one) => one())),
   );
-  busy = false;
-  await probe;
   agent.destroy();
   child.kill('SIGTERM');
   await once(child, 'exit');

@@ -22,6 +22,7 @@ import { benchPage } from './page';
 import { benchPhoto } from './photo';
 import { benchPhotoPage } from './photoPage';
 import { benchPublish } from './publish';
+import { benchStalls } from './stalls';
 import { uncondensed } from './uncondensed';
 
 const load = (name: string) =>
@@ -61,6 +62,8 @@ interface Row {
   bound?: number;
   times?: number;
 }
+const CONDENSED = `steady solve with air paths, four-fan example, ${model.nodeCount} unknowns`;
+const UNCONDENSED = `factor and solve uncondensed by ml-matrix’s LU, ${whole.matrix.rows} unknowns`;
 const rows: Row[] = [
   {
     name: 'what a keystroke waits for: three readouts at seven caps, two-fan example',
@@ -109,11 +112,11 @@ const rows: Row[] = [
     bound: 50,
   },
   {
-    name: `steady solve with air paths, four-fan example, ${model.nodeCount} unknowns`,
+    name: CONDENSED,
     run: () => solveInto(model, rpms, state),
   },
   {
-    name: `factor and solve uncondensed by ml-matrix’s LU, ${whole.matrix.rows} unknowns`,
+    name: UNCONDENSED,
     run: () => void new LuDecomposition(whole.matrix).solve(whole.heat),
   },
 ];
@@ -124,6 +127,7 @@ await bench.run();
 const median = bench.tasks.map((t) =>
   t.result.state === 'completed' ? t.result.latency.p50 : NaN,
 );
+const medianOf = (name: string) => median[rows.findIndex((r) => r.name === name)]!;
 const logs = await benchLogs();
 const library = [
   ...benchPhoto(),
@@ -132,6 +136,7 @@ const library = [
   ...(await benchPage(two)),
   ...(await benchChart(two)),
   ...(await benchPhotoPage(two)),
+  ...(await benchStalls(two, four)),
 ];
 const lines = [
   '# Bench',
@@ -148,14 +153,14 @@ const lines = [
   }),
   ...logs.map(
     ({ name, ms, bound, unit }) =>
-      `| ${name} | ${ms.toPrecision(3)} ${unit === 'ms' ? '' : unit} | ${(ms / bound).toFixed(2)} of ${bound} ${unit} |`,
+      `| ${name} | ${ms.toPrecision(3)} ${unit === 'ms' ? '' : unit} | ${(ms / bound).toFixed(2)} of ${Number(bound.toPrecision(4))} ${unit} |`,
   ),
   ...library.map(
-    ({ name, ms, bound }) =>
-      `| ${name} | ${ms.toPrecision(3)} | ${(ms / bound).toFixed(2)} of ${bound} ms |`,
+    ({ name, ms, bound, unit = 'ms' }) =>
+      `| ${name} | ${ms.toPrecision(3)} ${unit === 'ms' ? '' : unit} | ${(ms / bound).toFixed(2)} of ${Number(bound.toPrecision(4))} ${unit} |`,
   ),
   '',
-  `Uncondensed through ml-matrix over one whole steady solve, air paths included: ${(median[8]! / median[7]!).toFixed(1)} (bound: at least 10).`,
+  `Uncondensed through ml-matrix over one whole steady solve, air paths included: ${(medianOf(UNCONDENSED) / medianOf(CONDENSED)).toFixed(1)} (bound: at least 10).`,
   ...studyOfLogs(),
   '',
 ];

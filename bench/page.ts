@@ -125,7 +125,10 @@ export async function benchPage(record: CaseRecord): Promise<LoadRow[]> {
     const ms = await opening(page);
     // the first one also loads the parts of the page
     if (k > 0) opened.push(ms);
-    await page.getByRole('link', { name: 'Zugluft, library' }).click();
+    await page
+      .getByRole('navigation', { name: 'place' })
+      .getByRole('link', { name: 'Library' })
+      .click();
   }
   await page.goto(`http://127.0.0.1:${port}/library?q=variant+100`);
   await opening(page);

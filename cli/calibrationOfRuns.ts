@@ -14,11 +14,15 @@ import { analyseLog } from '@zugluft/core/runs/analyseLog';
 import { partIdsOf, withPartIds } from '@zugluft/core/runs/partIds';
 import { parseRun, type RunDocument } from '@zugluft/core/runs/runDocument';
 import { steadyRunOf } from '@zugluft/core/runs/steadyRunOf';
+import { loadDone, type LoadDone } from '@zugluft/core/runs/workDone';
 import { BadInput } from './badInput';
 
 const LARGEST_ZIP = 200e6;
 const LARGEST_FILE = 100e6;
 const RUN_FILE = 'run.json';
+
+/** A steady state, and what its load told. */
+export type SteadyOfRun = SteadyRun & { done: LoadDone | null };
 
 /**
  * What the runs of a zip teach of a machine: one run, or several in folders of their own; those held out or left out are not seen.
@@ -33,11 +37,11 @@ export async function calibrationOfRuns(
   file: string,
   request: CaseRequest,
   tell: (line: string) => void,
-): Promise<{ calibration: CaseCalibration; steady: SteadyRun[] }> {
+): Promise<{ calibration: CaseCalibration; steady: SteadyOfRun[] }> {
   const files = unzipped(file);
   const runs = Object.keys(files).filter((n) => n === RUN_FILE || n.endsWith(`/${RUN_FILE}`));
   if (runs.length === 0) throw new BadInput('--runs', `the zip holds no ${RUN_FILE}`);
-  const steady: SteadyRun[] = [];
+  const steady: SteadyOfRun[] = [];
   for (const name of runs.sort()) {
     const found = await statesIn(files, name, request);
     if ('message' in found) tell(`${name}: ${found.message}`);
@@ -81,7 +85,7 @@ async function statesIn(
   files: Unzipped,
   name: string,
   request: CaseRequest,
-): Promise<{ steady: SteadyRun[] } | { message: string }> {
+): Promise<{ steady: SteadyOfRun[] } | { message: string }> {
   const run = runOf(files[name]!, name);
   if (run.use === 'hold-out' || run.use === 'leave-out') return { message: 'is not for the fit' };
   const known = request.record.settings?.some((s) => s.id === run.setting);
@@ -113,8 +117,14 @@ async function statesIn(
     backgroundDbA: run.backgroundDbA ?? null,
     window,
   });
-  const states = found.steady.map((s) => steadyRunOf(run, s, open));
-  const steady = states.filter((s): s is SteadyRun => !('message' in s));
+  const states = found.steady.map((s) => {
+    const state = steadyRunOf(run, s, open);
+    return 'message' in state ? state : { ...state, done: loadDone(run.load, s.means) };
+  });
+  const steady = states
+    .filter((s): s is SteadyOfRun => !('message' in s))
+    // a score is one of the whole run: it stands beside the watts that were left in the end
+    .map((s, i, all) => (i === all.length - 1 ? s : { ...s, done: null }));
   if (steady.length > 0) return { steady };
   const lacks = states.find((s) => 'message' in s);
   return { message: lacks?.message ?? `never settled: ${found.whyNot ?? 'no load'}` };

@@ -49,7 +49,8 @@ test('with the same seed it is the same to the letter', async () => {
 
 test('runs narrow it and are shown, a log gives its score, imperial units are taken', async () => {
   const runs = out('runs.zip');
-  writeFileSync(runs, simulatedRunsZip());
+  const load = { kind: 'stress', on: 'both', name: 'forest scene', score: 9240 };
+  writeFileSync(runs, simulatedRunsZip({ load }));
   const log = out('log.json');
   writeFileSync(
     log,
@@ -68,7 +69,7 @@ test('runs narrow it and are shown, a log gives its score, imperial units are ta
   const read = (file: string) =>
     JSON.parse(readFileSync(file, 'utf8')) as {
       isCalibrated: boolean;
-      measured: { cpuW: number }[];
+      measured: { cpuW: number; done: { load: string; score: number } | null }[];
       beforeRuns: { p50: number } | null;
       at: { cap: number; watts: { p05: number; p50: number; p95: number } }[];
       conditions: { name: string; value: string }[];
@@ -84,6 +85,9 @@ test('runs narrow it and are shown, a log gives its score, imperial units are ta
   const before = a.at.find((x) => x.cap === 36)!.watts;
   expect(b.beforeRuns!.p50 / before.p50).toBeCloseTo(1, 1);
   expect(b.measured.length).toBeGreaterThan(0);
+  // a score is told once, beside the watts that the run ended in
+  expect(b.measured.filter((m) => m.done)).toEqual([b.measured.at(-1)]);
+  expect(b.measured.at(-1)!.done).toMatchObject({ load: 'forest scene', score: 9240 });
   expect(a.score).toBeNull();
   expect(b.score).not.toBeNull();
   expect(b.conditions[0]!.value).toContain('°F');

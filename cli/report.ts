@@ -3,7 +3,6 @@ import { writeFileSync } from 'node:fs';
 import { basename, dirname, join } from 'node:path';
 import { capsOf } from '@zugluft/core/case/laboratory';
 import { openCase, type CaseRequest } from '@zugluft/core/case/openCase';
-import type { SteadyRun } from '@zugluft/core/calibration/steadyRun';
 import { articleSchema, NO_ARTICLE, type Article } from '@zugluft/core/report/article';
 import { CARD_SIZES } from '@zugluft/core/report/cardChart';
 import { UNIT_SYSTEMS } from '@zugluft/core/report/quantity';
@@ -17,7 +16,7 @@ import { writeReport } from '@zugluft/publish/writeReport';
 import program from '../package.json';
 import { answered, type Answered } from './answered';
 import { BadInput } from './badInput';
-import { calibrationOfRuns } from './calibrationOfRuns';
+import { calibrationOfRuns, type SteadyOfRun } from './calibrationOfRuns';
 import { capsOption, drawOptions } from './options';
 import { parsedWithRecord } from './parsed';
 import { recordOfFile, textOfFile } from './recordFile';
@@ -135,12 +134,13 @@ function jsonOf(text: string): unknown {
 const tracedBy = (record: object): string =>
   `sha256 ${createHash('sha256').update(JSON.stringify(record)).digest('hex').slice(0, 12)}`;
 
-const measuredOf = ({ id, cpuW, gpuW, levelDbA, ambientC }: SteadyRun): MeasuredState => ({
+const measuredOf = ({ id, cpuW, gpuW, levelDbA, ambientC, done }: SteadyOfRun): MeasuredState => ({
   run: id,
   cpuW,
   gpuW,
   levelDbA: levelDbA ?? null,
   roomC: ambientC,
+  done,
 });
 
 function write(file: string, bytes: Buffer): void {

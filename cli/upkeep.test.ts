@@ -5,6 +5,8 @@ import { lockFolder } from '@zugluft/server/database/folderLock';
 import { openDatabase } from '@zugluft/server/database/openDatabase';
 import { run as backup } from './backup';
 import { run as check } from './check';
+import { isPassphrase } from '@zugluft/server/security/passphrase';
+import { run as passphrase } from './passphrase';
 import { run as restore } from './restore';
 
 const folder = () => mkdtempSync(join(process.env['ZUGLUFT_TEST_FOLDER'] ?? tmpdir(), 'upkeep-'));
@@ -70,4 +72,15 @@ test('what cannot be done is said in words, with a code', async () => {
   }
   expect((await restore(['--force'], env)).code).toBe(2);
   expect((await check(['a', 'b'], env)).code).toBe(2);
+});
+
+test('a passphrase goes into a file as its hash, once', async () => {
+  const file = join(folder(), 'hash');
+  expect(await passphrase([file], async () => 'quiet fans blow\n')).toMatchObject({ code: 0 });
+  const hash = readFileSync(file, 'utf8').trim();
+  expect(hash).not.toContain('quiet');
+  expect(await isPassphrase('quiet fans blow', hash)).toBe(true);
+  expect(await passphrase([file], async () => 'another one\n')).toMatchObject({ code: 1 });
+  expect(await passphrase([`${file}2`], async () => 'short\n')).toMatchObject({ code: 2 });
+  expect(await passphrase([], async () => '')).toMatchObject({ code: 2 });
 });

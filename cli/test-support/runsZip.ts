@@ -4,10 +4,20 @@ import { strToU8, zipSync } from 'fflate';
 
 const KINDS = ['load', 'level'] as const;
 
-/** The example's two logs as one run in a zip; more of the run, or other than usual, as it is given. */
-export function simulatedRunsZip(run: object = {}): Uint8Array {
-  const text = (kind: string) =>
-    strToU8(readFileSync(join(__dirname, `../../examples/${kind}-two-fans.csv`), 'utf8'));
+/**
+ * The example's two logs as one run in a zip.
+ *
+ * @param run more of it, or other than usual
+ * @param altered what becomes of the text of its load
+ */
+export function simulatedRunsZip(
+  run: object = {},
+  altered: (load: string) => string = (load) => load,
+): Uint8Array {
+  const text = (kind: (typeof KINDS)[number]) => {
+    const read = readFileSync(join(__dirname, `../../examples/${kind}-two-fans.csv`), 'utf8');
+    return strToU8(kind === 'load' ? altered(read) : read);
+  };
   const logs = KINDS.map((kind, i) => ({ id: `log-${i + 1}`, file: `${kind}.csv`, kind: 'csv' }));
   const document = {
     format: 'zugluft-run',

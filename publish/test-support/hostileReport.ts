@@ -32,7 +32,16 @@ function makeHostile(long: number): Report {
   return reportOf({
     request: { record },
     verdict,
-    measured: [{ run: HOSTILE, cpuW: 30, gpuW: 50, levelDbA: 36, roomC: 22 }],
+    measured: [
+      {
+        run: HOSTILE,
+        cpuW: 30,
+        gpuW: 50,
+        levelDbA: 36,
+        roomC: 22,
+        done: { load: `${HOSTILE} ${'w'.repeat(long)}`, score: 1e9, framesPerS: 1e5 },
+      },
+    ],
     peers: [
       { name: HOSTILE, watts: { p05: 80, p50: 90, p95: 100 } },
       { name: 'w'.repeat(long), watts: { p05: 70, p50: 80, p95: 90 }, isOwn: true },
@@ -57,7 +66,16 @@ function makeUsual(): Report {
   return reportOf({
     request: { record },
     verdict,
-    measured: [{ run: 'both, night', cpuW: 33, gpuW: 56, levelDbA: 36, roomC: 22.4 }],
+    measured: [
+      {
+        run: 'both, night',
+        cpuW: 33,
+        gpuW: 56,
+        levelDbA: 36,
+        roomC: 22.4,
+        done: { load: 'forest scene', score: 9240, framesPerS: 61.5 },
+      },
+    ],
     peers: [
       { name: 'Oslund Drift 17 Expedition', watts: { p05: 120, p50: 150, p95: 180 } },
       { name: verdict.name, watts: verdict.at[2]!.watts, isOwn: true },
