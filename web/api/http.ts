@@ -1,4 +1,5 @@
 import { KEPT_HEADER } from './keptHeader';
+import { SESSION, signInIsNeeded } from './signedIn';
 import { answerWas } from './serverSeen';
 
 /** An error the server explained, or the lack of a server (status 0). */
@@ -31,6 +32,13 @@ export function onWrite(listener: () => void): void {
   writing.add(listener);
 }
 
+/** Where the server wants to know who it is, that is asked; what was typed is kept as if the server were away, and sent after. */
+function refuseUnlessSignedIn(status: number, url: string): void {
+  if (status !== 401 || url === SESSION) return;
+  signInIsNeeded();
+  throw new HttpProblem(0, 'sign in first');
+}
+
 async function send(
   url: string,
   options: RequestOptions,
@@ -60,6 +68,7 @@ async function send(
     return response;
   }
   const body = (await response.json().catch(() => ({}))) as Record<string, unknown>;
+  refuseUnlessSignedIn(response.status, url);
   throw new HttpProblem(
     response.status,
     String(body['detail'] ?? `the server answered ${response.status}`),
@@ -147,6 +156,7 @@ export async function sendFile<T>(
     return body as T;
   }
   const problem = body as Record<string, unknown>;
+  refuseUnlessSignedIn(answer.status, url);
   throw new HttpProblem(
     answer.status,
     String(problem['detail'] ?? `the server answered ${answer.status}`),

@@ -70,7 +70,14 @@ export function DocumentHistory<K extends KindName>({
               <span className="figure text-small text-quiet">
                 {format(new Date(r.at), 'yyyy-MM-dd HH:mm')}
               </span>
-              <span>{wordsOf(r)}</span>
+              <span>
+                {wordsOf(r)}
+                {r.by !== null && (
+                  <span className="text-quiet">
+                    , <bdi>{r.by}</bdi>
+                  </span>
+                )}
+              </span>
             </button>
             {r.first.length > 0 && <DifferenceList kind={kind} differences={r.first} />}
             {r.changed > r.first.length && (

@@ -108,6 +108,12 @@ export function documentMoved<K extends KindName>(
   void known?.then((k) => k.moved(version)).catch(() => undefined);
 }
 
+/** Sends all that this page has and the server has not; whether it has everything now. */
+export async function sendAll(): Promise<boolean> {
+  await Promise.all([...standing].map((k) => k.flush()));
+  return [...standing].every((k) => !k.isDirty());
+}
+
 const isUnsafe = (k: Keeper<unknown>) => k.isDirty() && k.view().kept !== 'yes';
 
 /** Watches for the page being left with something that is neither on the server nor in this browser, and for the server. */

@@ -1,6 +1,6 @@
 /** @jest-environment jsdom */
 import { IDBFactory } from 'fake-indexeddb';
-import { keeperOf, watchLeaving } from './keepers';
+import { keeperOf, sendAll, watchLeaving } from './keepers';
 
 const server = { revision: 1, value: { format: 'zugluft-record', formatVersion: 1 }, at: null };
 const leave = () => {
@@ -38,4 +38,22 @@ test('leaving is asked about while something is neither on the server nor in thi
   stop();
   keeper.change((v) => ({ ...v, shell: { massKg: 4 } }));
   expect(leave()).toBe(false);
+});
+
+test('whether the server has all of it is known once it was tried', async () => {
+  globalThis.indexedDB = new IDBFactory();
+  const keeper = await keeperOf('record', 'machine-2', server as never);
+  keeper.change((v) => ({ ...v, shell: { massKg: 5 } }));
+  expect(await sendAll()).toBe(false);
+  // the server is there again
+  const sent: string[] = [];
+  globalThis.fetch = (async (url: string, { body }: { body: string }) => {
+    sent.push(url);
+    const { value } = JSON.parse(body) as { value: unknown };
+    const answer = { revision: 2, value, updatedAt: null };
+    return { ok: true, headers: new Map(), json: () => Promise.resolve(answer) };
+  }) as unknown as typeof fetch;
+  expect(await sendAll()).toBe(true);
+  expect(sent).toEqual(expect.arrayContaining([expect.stringContaining('machine-2')]));
+  expect(keeper.isDirty()).toBe(false);
 });

@@ -40,6 +40,16 @@ export function Modal({
         e.preventDefault();
         onClose?.();
       }}
+      onKeyDown={(e) => {
+        // one that may not be closed keeps the hand where it is
+        if (e.key === 'Escape' && !onClose) e.preventDefault();
+      }}
+      // a browser lets nobody hold a dialog open against a second Escape, and closes it unasked
+      onClose={() => {
+        if (!open) return;
+        if (onClose) onClose();
+        else ref.current?.showModal();
+      }}
       onClick={(e) => {
         if (e.target === ref.current) onClose?.();
       }}

@@ -10,6 +10,7 @@ import { Kbd } from '../kit/Kbd';
 import { useFieldOrder } from '../kit/fieldOrder';
 import { KeySheet } from './KeySheet';
 import { SpaceWarning } from './SpaceWarning';
+import { WhoIsHere } from './WhoIsHere';
 import { useTheme } from '../kit/theme';
 import { useShownAsKept } from '../api/serverSeen';
 import { useUnits } from '../kit/units';
@@ -98,6 +99,7 @@ export function AppShell({ crumbs, status, children }: FrameProps) {
             </span>
           )}
           <SpaceWarning />
+          <WhoIsHere />
           {status}
           <Link to="/method" className="hover:text-ink">
             method <Kbd>m</Kbd>

@@ -14,6 +14,7 @@ import { LIBRARY, oldLibraryAddress, OVERVIEW } from '../documents/places';
 import { OverviewPage } from '../features/overview/OverviewPage';
 import { FrameContext } from '../kit/PageFrame';
 import { AppShell } from './AppShell';
+import { SignIn } from './SignIn';
 import { UnknownPage } from './UnknownPage';
 import { CrashPage } from './CrashPage';
 import type { UnitPreference } from '@zugluft/core/record/units';
@@ -245,6 +246,7 @@ function App() {
           <FrameContext value={AppShell}>
             <RouterProvider router={router} />
           </FrameContext>
+          <SignIn />
           <Toaster position="bottom-left" toastOptions={{ duration: 6000 }} />
         </QueryClientProvider>
       </UnitContext>

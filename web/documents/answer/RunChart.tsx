@@ -57,13 +57,17 @@ export default function RunChart({
   units: UnitPreference;
 }) {
   const { holder, chart } = useChart();
+  // in a task of its own: whoever zooms on waits for no drawing
   useEffect(() => {
-    const element = holder.current;
-    if (!element || !chart.current) return;
-    chart.current.setOption(
-      runChartOption(series, marks, under, shown, themeColours(element), units),
-      { notMerge: true },
-    );
+    const timer = setTimeout(() => {
+      const element = holder.current;
+      if (!element || !chart.current) return;
+      chart.current.setOption(
+        runChartOption(series, marks, under, shown, themeColours(element), units),
+        { notMerge: true },
+      );
+    }, 0);
+    return () => clearTimeout(timer);
   }, [chart, holder, series, marks, under, shown, theme, units]);
   const { surface, atS } = useZoom(shown, series.lastS, show);
   const share = (s: number) => (s - shown.fromS) / (shown.toS - shown.fromS);

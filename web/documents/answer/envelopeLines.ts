@@ -62,7 +62,7 @@ function sameName(a: Binding, b: Binding): boolean {
  * @returns the place and the limit that holds there
  */
 export function placeAlong(
-  cap: CapEstimate,
+  cap: { envelope: Readonly<CapEstimate['envelope']> },
   share: number,
 ): { point: Point; binding: Binding | null } {
   const e = cap.envelope;

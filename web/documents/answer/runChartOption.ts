@@ -1,7 +1,8 @@
 import type { Series } from '@zugluft/core/library/runAnswers';
 import { toShown, type UnitPreference } from '@zugluft/core/record/units';
+import { cursorWords, type CursorPoint } from './cursorWords';
 import type { themeColours } from './themeColours';
-import { FIGURE_FONT, ONE_CURSOR, TEXT_FONT, timeTooltip, valueAxis } from './timeChartParts';
+import { FIGURE_FONT, cursorTooltip, ONE_CURSOR, TEXT_FONT, valueAxis } from './timeChartParts';
 
 /** What is marked over a run's chart. */
 export interface RunMarks {
@@ -17,7 +18,8 @@ export interface UnderRun {
   shiftS: number;
 }
 
-type Points = [number, number][];
+/** Times in minutes and values by turns: a list of pairs is copied pair by pair whenever it is drawn. */
+type Points = Float64Array;
 type LineType = number[] | 'solid';
 
 const DASHED = [7, 4];
@@ -33,20 +35,24 @@ function pointsOf(
   shiftS: number,
 ): Points {
   const own = series.channels[channel];
-  if (!own) return [];
+  if (!own) return new Float64Array();
   const n = own.least.length;
   const step = (series.toS - series.fromS) / n;
-  const out: Points = [];
+  const out = new Float64Array(4 * n);
+  let length = 0;
   for (let k = 0; k < n; k++) {
     const low = own.least[k] ?? null;
     const high = own.most[k] ?? null;
     // a pixel without a sample between two that have some is no silence
     if (low === null || high === null) continue;
     const at = (series.fromS + (k + 0.5) * step + shiftS) / 60;
-    out.push([at, turn(low)]);
-    if (high !== low) out.push([at, turn(high)]);
+    out[length++] = at;
+    out[length++] = turn(low);
+    if (high === low) continue;
+    out[length++] = at;
+    out[length++] = turn(high);
   }
-  return out;
+  return out.slice(0, length);
 }
 
 /**
@@ -85,8 +91,13 @@ export function runChartOption(
     type: 'line' as const,
     xAxisIndex: band,
     yAxisIndex: band,
+    // points that are never shown are not kept as elements either
     symbol: 'none',
+    showSymbol: false,
+    // the cursor goes by the axis; nobody asks which of thousands of points lies under the hand
+    silent: true,
     animation: false,
+    dimensions: ['min', name],
     data,
     z: labelled ? 3 : 2,
     lineStyle: { color, width: labelled ? 1.4 : 1.2, type, opacity: labelled ? 1 : 0.75 },
@@ -157,7 +168,13 @@ export function runChartOption(
     })),
   };
   return {
-    grid: bands.map((b) => ({ ...PLOT, top: b.top, height: b.height })),
+    // the room beside the plots is given; else each would be laid out twice
+    grid: bands.map((b) => ({
+      ...PLOT,
+      top: b.top,
+      height: b.height,
+      outerBoundsMode: 'none' as const,
+    })),
     xAxis: bands.map((_, i) => ({
       type: 'value' as const,
       gridIndex: i,
@@ -189,7 +206,12 @@ export function runChartOption(
         axisLabel: { ...axis.axisLabel, hideOverlap: true },
       };
     }),
-    tooltip: timeTooltip(c, 'silent'),
+    // as text in the drawing: a sheet of the page would be measured at each move of the hand
+    tooltip: {
+      ...cursorTooltip(c),
+      formatter: (points: CursorPoint[]) =>
+        cursorWords(points, ['W', units.temperature, last ?? '']),
+    },
     axisPointer: ONE_CURSOR,
     series: lines.map((l, i) => ({
       ...l,
@@ -208,13 +230,17 @@ const fanWord = (channel: string) => channel.slice('fanRpm.'.length).replace(/^f
 
 /** Words need about this share of a plot's width. */
 const WORDS_SHARE = 0.24;
+/** The plot's own name stands at its left. */
+const NAME_SHARE = 0.06;
 
 function spaced(events: RunMarks['events'], shown: { fromS: number; toS: number }) {
   const apart = WORDS_SHARE * (shown.toS - shown.fromS);
+  const unnamedS = shown.fromS + NAME_SHARE * (shown.toS - shown.fromS);
   const out: RunMarks['events'] = [];
   for (const e of events) {
     const before = out.filter((x) => x.words !== '').at(-1);
-    out.push(before && e.atS - before.atS < apart ? { ...e, words: '' } : e);
+    const covers = e.atS < unnamedS || (before && e.atS - before.atS < apart);
+    out.push(covers ? { ...e, words: '' } : e);
   }
   return out;
 }
@@ -223,13 +249,13 @@ function spaced(events: RunMarks['events'], shown: { fromS: number; toS: number 
 function labelsApart<T extends { xAxisIndex: number; data: Points; endLabel: object }>(
   lines: readonly T[],
 ): T[] {
-  const endOf = (l: T) => l.data[l.data.length - 1]?.[1] ?? 0;
+  const endOf = (l: T) => l.data[l.data.length - 1] ?? 0;
   return lines.map((l) => {
     const own = lines.filter((o) => o.xAxisIndex === l.xAxisIndex);
     if (own.length !== 2) return l;
-    const values = own.flatMap((o) => o.data.map((p) => p[1]));
     let most = 1;
-    for (const v of values) most = Math.max(most, v);
+    for (const { data } of own)
+      for (let i = 1; i < data.length; i += 2) most = Math.max(most, data[i]!);
     const other = own.find((o) => o !== l)!;
     if (Math.abs(endOf(l) - endOf(other)) > NEAR_ENDS * most) return l;
     const isUpper = endOf(l) > endOf(other) || (endOf(l) === endOf(other) && l === own[0]);

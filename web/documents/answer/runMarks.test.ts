@@ -8,6 +8,7 @@ const run = (id: string, cpu: number, gpu: number, level: number | null, on = 'b
   name: id,
   on,
   setting: null,
+  done: null,
   use: 'fit',
   lacks: null,
   states: [

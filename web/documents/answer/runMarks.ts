@@ -1,6 +1,7 @@
 import type { CapEstimate } from '@zugluft/core/case/answer';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import type { SteadyOfRuns } from '@zugluft/core/library/runAnswers';
+import type { LoadDone } from '@zugluft/core/runs/workDone';
 import type { ReadoutName } from './NoiseLadder';
 
 /** A steady state of a run, as it is marked on envelope and ladder. */
@@ -13,6 +14,8 @@ export interface RunMark {
   cpuPlusMinus: number;
   gpuPlusMinus: number;
   levelDbA: number | null;
+  /** Score and frame rate of its load. */
+  done: LoadDone | null;
   /** Which readout it is one of. */
   readout: ReadoutName;
 }
@@ -51,6 +54,7 @@ export function runMarks(
         cpuPlusMinus: cpu?.plusMinus ?? 0,
         gpuPlusMinus: gpu?.plusMinus ?? 0,
         levelDbA: last.means['levelDbA']?.mean ?? null,
+        done: run.done,
         readout: gpuW < ALONE * sum ? 'cpuAlone' : cpuW < ALONE * sum ? 'gpuAlone' : 'together',
       },
     ];

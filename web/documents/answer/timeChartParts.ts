@@ -12,11 +12,18 @@ const tooltipSheet = (c: Colours) => ({
   textStyle: { color: c.ink, fontFamily: TEXT_FONT, fontSize: 12 },
 });
 
-/** What stands beside the cursor of a chart over time. */
-export const timeTooltip = (c: Colours, silent: string) => ({
+/** What stands beside a cursor that goes along the time, as plain text in the drawing. */
+export const cursorTooltip = (c: Colours) => ({
   ...tooltipSheet(c),
   trigger: 'axis' as const,
+  renderMode: 'richText' as const,
   axisPointer: { type: 'line' as const, lineStyle: { color: c.air } },
+});
+
+/** The same as a table of the page. */
+export const timeTooltip = (c: Colours, silent: string) => ({
+  ...cursorTooltip(c),
+  renderMode: 'html' as const,
   valueFormatter: (x: unknown) => (typeof x === 'number' ? x.toFixed(1) : silent),
 });
 

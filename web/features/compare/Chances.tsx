@@ -26,8 +26,9 @@ export function Chances({
         ))}
       </ul>
       <p className="text-small text-quiet mt-1">
-        From draws in which all machines share what they have in common, room and physics. All pairs
-        stand in the file that is saved.
+        From draws in which all machines share what they have in common, room and physics; so are
+        the watts of the ranking. A machine’s own answer comes from its own draws and may differ by
+        a few per cent. All pairs stand in the file that is saved.
       </p>
     </section>
   );

@@ -1,29 +1,36 @@
 import { lazy, Suspense, useContext, useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import { plural } from '@zugluft/core/record/plural';
+import type { CaseRequest } from '@zugluft/core/case/openCase';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { atCap } from '../../documents/answer/caps';
 import { ThemeContext } from '../../kit/theme';
+import { useAddressText } from '../../kit/useAddressText';
+import { useSetAddress } from '../../kit/useSetAddress';
+import { Outlines } from './Outlines';
 import { AXES, axisIn, levelCurve, scatterOf, type AxisId, type Row } from './comparedFigures';
 
 const CurvesChart = lazy(() => import('./CurvesChart'));
 const FiguresScatter = lazy(() => import('./FiguresScatter'));
 
-/** Watts over the level, and any figure over any other, which the address keeps. */
-export function Charts({ rows, cap }: { rows: readonly Row[]; cap: Cap }) {
+/** Watts over the level, envelopes over each other, and any figure over any other, which the address keeps. */
+export function Charts({
+  rows,
+  requests,
+  cap,
+}: {
+  rows: readonly Row[];
+  /** The case of each row, by its id. */
+  requests: ReadonlyMap<string, CaseRequest>;
+  cap: Cap;
+}) {
   const { theme } = useContext(ThemeContext);
-  const [params, setParams] = useSearchParams();
+  const [params] = useSearchParams();
+  const setAddress = useSetAddress();
   const [x, y] = [axisIn(params.get('x'), 'finAreaCm2'), axisIn(params.get('y'), 'watts')];
   const points = useMemo(() => scatterOf(rows, x, y, cap), [rows, x, y, cap]);
   const axes = useMemo(() => [axisOf(x, cap), axisOf(y, cap)] as const, [x, y, cap]);
-  const choose = (name: 'x' | 'y') => (axis: AxisId) =>
-    setParams(
-      (now) => {
-        now.set(name, axis);
-        return now;
-      },
-      { replace: true },
-    );
+  const choose = (name: 'x' | 'y') => (axis: string) => setAddress(name, axis);
   const lacking = rows.length - points.length;
   const hasCurves = rows.some((r) => levelCurve(r).length > 1);
   return (
@@ -36,6 +43,7 @@ export function Charts({ rows, cap }: { rows: readonly Row[]; cap: Cap }) {
           </Suspense>
         </section>
       )}
+      <Outlines rows={rows} requests={requests} cap={cap} />
       <section aria-label="one figure over another">
         <h3 className="font-semibold flex flex-wrap items-center gap-x-2">
           <AxisSelect label="up" value={y} choose={choose('y')} />
@@ -71,14 +79,15 @@ function AxisSelect({
 }: {
   label: string;
   value: AxisId;
-  choose: (axis: AxisId) => void;
+  choose: (axis: string) => void;
 }) {
+  const [shown, turn] = useAddressText(value, choose);
   return (
     <select
       className="select select-xs w-auto pr-9"
       aria-label={`figure ${label}`}
-      value={value}
-      onChange={(e) => choose(e.currentTarget.value as AxisId)}
+      value={shown}
+      onChange={(e) => turn(e.currentTarget.value)}
     >
       {AXES.map(([id, words]) => (
         <option key={id} value={id}>

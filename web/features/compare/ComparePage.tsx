@@ -21,6 +21,7 @@ import { valueWordsOf } from '../../documents/record/fieldWords';
 import { pathWordsOf } from '../../documents/record/figureWords';
 import { splitsOf } from '../../documents/answer/splits';
 import { PageFrame } from '../../kit/PageFrame';
+import { useSetAddress } from '../../kit/useSetAddress';
 import { Figures } from './Figures';
 import { useBandedAnswers, type BandedAnswer } from './useBandedAnswers';
 
@@ -35,7 +36,8 @@ export function ComparePage() {
   );
   const lab = useLaboratory();
   const levels = useMemo(() => capsOf(lab).filter((c) => typeof c === 'number'), [lab]);
-  const [params, setParams] = useSearchParams();
+  const [params] = useSearchParams();
+  const setAddress = useSetAddress();
   const cap = capIn(params.get('at')) ?? middleCap(levels);
   const read = useQueries({
     queries: ids.map((id) => ({
@@ -74,15 +76,7 @@ export function ComparePage() {
               lab={lab}
               levels={levels}
               cap={cap}
-              choose={(c) =>
-                setParams(
-                  (now) => {
-                    now.set('at', String(c));
-                    return now;
-                  },
-                  { replace: true },
-                )
-              }
+              choose={(level) => setAddress('at', level)}
             />
             {ids.length <= MAX_BESIDE ? (
               <Compared machines={there} />

@@ -15,6 +15,7 @@ import { useChart } from '../../documents/answer/useChart';
 import { levelCurve, type Row } from './comparedFigures';
 import { spreadLabels } from './placeLabels';
 import { shortNames } from './shortNames';
+import { STROKES } from './strokes';
 import { useWidth } from './useWidth';
 
 register([LineChart, GridComponent, TooltipComponent, CanvasRenderer]);
@@ -22,9 +23,6 @@ register([LineChart, GridComponent, TooltipComponent, CanvasRenderer]);
 /** Room for a name at the end of its line; on a phone a third of the width. */
 const LABEL_PX = 170;
 const TOP_PX = 30;
-
-/** Lines differ by their stroke, so that they are told apart in print too. */
-const STROKES: readonly (number[] | 'solid')[] = ['solid', [9, 3], [4, 3], [1, 3], [9, 3, 1, 3]];
 
 /** Watts of each machine over the level, its name at the end of its line. */
 export default function CurvesChart({ rows, theme }: { rows: readonly Row[]; theme: string }) {

@@ -4,7 +4,9 @@ import {
   getCoreRowModel,
   getSortedRowModel,
   useReactTable,
+  functionalUpdate,
   type SortingState,
+  type Updater,
   type VisibilityState,
 } from '@tanstack/react-table';
 import { useMemo, useState } from 'react';
@@ -23,11 +25,17 @@ import { CapSelect } from '../../documents/answer/CapSelect';
 import { BandBar } from '../../documents/answer/BandBar';
 import { wattsWanted } from '../../documents/answer/wattsWanted';
 import { OnceStatus } from '../../documents/answer/OnceStatus';
+import { useAddressText } from '../../kit/useAddressText';
+import { useSetAddress } from '../../kit/useSetAddress';
+import { CardSave } from './CardSave';
 import { Chances } from './Chances';
 import { Charts } from './Charts';
 import { bandAt, BESIDE, quietOf, quietOrder, type Row } from './comparedFigures';
+import { saveBlob } from './saveBlob';
+import { sortingIn, sortText } from './sortInAddress';
 import { WattsWanted } from './WattsWanted';
 import { useComparison } from './useComparison';
+import { useServiceScores } from './useServiceScores';
 
 const column = createColumnHelper<Row>();
 
@@ -44,10 +52,12 @@ export function Figures({
   /** Of the laboratory; the chosen one may be another. */
   levels: readonly Cap[];
   cap: Cap;
-  choose: (cap: Cap) => void;
+  /** Puts another level into the address. */
+  choose: (level: string) => void;
 }) {
   const caps = useMemo(() => (levels.includes(cap) ? levels : [...levels, cap]), [levels, cap]);
-  const { comparison, ids, calibrated, once } = useComparison(machines, lab, caps);
+  const { comparison, ids, requests, calibrated, once } = useComparison(machines, lab, caps);
+  const scores = useServiceScores(ids);
   const rows = useMemo(
     () =>
       comparison?.machines.map((m, i): Row => ({
@@ -55,18 +65,25 @@ export function Figures({
         id: ids[i]!,
         isCalibrated: calibrated.has(ids[i]!),
         ...sizeOf(machines.find((own) => own.id === ids[i])),
+        serviceScore: scores[ids[i]!] ?? null,
       })) ?? [],
     // the machines of the ids: their list is made anew each time
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [comparison, ids, calibrated],
+    [comparison, ids, calibrated, scores],
   );
+  const [level, turnLevel] = useAddressText(String(cap), choose);
   const needW = wattsWanted(useSearchParams()[0].get('needW'));
   const lacking = machines.length - ids.length;
   return (
     <section aria-label="figures" className="mb-6">
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 mb-2">
         <h2 className="font-semibold">Ranked, {atCap(cap)}</h2>
-        <CapSelect caps={levels} value={cap} choose={choose} label="compared at" />
+        <CapSelect
+          caps={levels}
+          value={Number(level)}
+          choose={(c) => turnLevel(String(c))}
+          label="compared at"
+        />
         <WattsWanted />
         <OnceStatus once={once} what="machines" />
         {lacking > 0 && (
@@ -78,7 +95,7 @@ export function Figures({
       {comparison && (
         <>
           <FiguresTable rows={rows} cap={cap} needW={needW} />
-          <Charts rows={rows} cap={cap} />
+          <Charts rows={rows} requests={requests} cap={cap} />
           <Chances machines={rows} better={comparison.better} cap={cap} />
           <p className="mt-3 flex flex-wrap gap-2">
             <Save
@@ -91,6 +108,7 @@ export function Figures({
             <Save name="comparison.csv" type="text/csv" text={() => comparisonCsv(comparison)}>
               Save as CSV
             </Save>
+            <CardSave rows={rows} better={comparison.better} cap={cap} />
           </p>
         </>
       )}
@@ -118,14 +136,7 @@ function Save({
   text: () => string;
   children: string;
 }) {
-  const save = () => {
-    const url = URL.createObjectURL(new Blob([text()], { type }));
-    const link = document.createElement('a');
-    link.href = url;
-    link.download = name;
-    link.click();
-    URL.revokeObjectURL(url);
-  };
+  const save = () => saveBlob(new Blob([text()], { type }), name);
   return (
     <button type="button" className="btn btn-sm" onClick={save}>
       {children}
@@ -146,7 +157,12 @@ function FiguresTable({
   /** Watts whose least level has a column, where somebody asks for it. */
   needW: number | null;
 }) {
-  const [sorting, setSorting] = useState<SortingState>([{ id: 'watts', desc: true }]);
+  const [params] = useSearchParams();
+  const setAddress = useSetAddress();
+  const asked = params.get('sort');
+  const sorting = useMemo(() => sortingIn(asked, needW !== null), [asked, needW]);
+  const sort = (change: Updater<SortingState>) =>
+    setAddress('sort', sortText(functionalUpdate(change, sorting)) || null);
   const [visible, setVisible] = useState<VisibilityState>({});
   const most = Math.max(1, ...rows.map((r) => bandAt(r, cap)?.p95 ?? 0));
   const columns = useMemo(
@@ -193,7 +209,7 @@ function FiguresTable({
     data: rows as Row[],
     columns,
     state: { sorting, columnVisibility: visible },
-    onSortingChange: setSorting,
+    onSortingChange: sort,
     onColumnVisibilityChange: setVisible,
     getCoreRowModel: getCoreRowModel(),
     getSortedRowModel: getSortedRowModel(),

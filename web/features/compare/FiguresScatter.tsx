@@ -9,6 +9,7 @@ import { useChart } from '../../documents/answer/useChart';
 import type { ScatterPoint } from './comparedFigures';
 import { placeLabels } from './placeLabels';
 import { shortNames } from './shortNames';
+import { textWidthPx } from './textWidth';
 import { useWidth } from './useWidth';
 
 /** No name is longer than this. */
@@ -17,15 +18,6 @@ const LABEL_PX = 190;
 const LEFT_PX = 56;
 
 register([LineChart, ScatterChart, GridComponent, TooltipComponent, CanvasRenderer]);
-
-const measure = document.createElement('canvas').getContext('2d');
-
-function textWidthPx(text: string): number {
-  if (!measure) return 0;
-  measure.font = `12px ${TEXT_FONT}`;
-  // a fraction more, so that a whole name is not cut by rounding
-  return Math.ceil(measure.measureText(text).width) + 1;
-}
 
 /** Each machine at two of its figures, with its name and the band of its watts. */
 export default function FiguresScatter({

@@ -1,19 +1,14 @@
 import { useSearchParams } from 'react-router';
 import { MOST_WANTED_W, wattsWanted } from '../../documents/answer/wattsWanted';
-import { useTypedParam } from '../../kit/useTypedParam';
+import { useAddressText } from '../../kit/useAddressText';
+import { useSetAddress } from '../../kit/useSetAddress';
 
 /** Watts that somebody needs: the table then tells how quietly each machine has them. The address keeps them. */
 export function WattsWanted() {
-  const [params, setParams] = useSearchParams();
-  const [text, type] = useTypedParam(params.get('needW') ?? '', (typed) =>
-    setParams(
-      (now) => {
-        if (typed) now.set('needW', typed);
-        else now.delete('needW');
-        return now;
-      },
-      { replace: true },
-    ),
+  const [params] = useSearchParams();
+  const setAddress = useSetAddress();
+  const [text, type] = useAddressText(params.get('needW') ?? '', (typed) =>
+    setAddress('needW', typed || null),
   );
   const wrong = text.trim() !== '' && wattsWanted(text) === null;
   return (

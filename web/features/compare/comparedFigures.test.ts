@@ -24,6 +24,7 @@ const row = (name: string, more: Partial<Row> = {}): Row => ({
   sweptCm2: 40,
   pipeSectionMm2: 60,
   massKg: 2,
+  serviceScore: null,
   thicknessMm: null,
   ...more,
 });

@@ -9,6 +9,8 @@ export interface Row extends ComparedMachine {
   /** As recorded; null where it is not. */
   massKg: number | null;
   thicknessMm: number | null;
+  /** Out of ten, by the laboratory's rubric; null where nothing could be judged. */
+  serviceScore: number | null;
 }
 
 /** Watts of a machine at a cap; undefined where the comparison has none there. */
@@ -23,6 +25,7 @@ export const BESIDE = [
   ['finAreaCm2', 'fin area, cm²', 0],
   ['sweptCm2', 'swept by fans, cm²', 1],
   ['pipeSectionMm2', 'pipe section, mm²', 1],
+  ['serviceScore', 'service score, of 10', 1],
 ] as const;
 
 /** What can be laid off on an axis. */

@@ -72,6 +72,8 @@ export function useComparison(machines: readonly Machine[], lab: Laboratory, cap
     comparison: once.of?.machines === list ? once.result : null,
     /** Ids of the machines of the comparison, in its order; machines without an answer are left out. */
     ids: useMemo(() => cases?.map((c) => c.id) ?? [], [cases]),
+    /** The case of each of these, with what its runs have narrowed. */
+    requests: useMemo(() => new Map(cases?.map((c) => [c.id, c.request])), [cases]),
     /** Those whose runs have narrowed their watts. */
     calibrated: useMemo(
       () => new Set(cases?.filter((c) => c.request.calibration).map((c) => c.id)),

@@ -8,6 +8,7 @@ import { Noticed } from './Noticed';
 import { Backup } from './Backup';
 import { Felt } from './Felt';
 import { NoiseCaps } from './NoiseCaps';
+import { Sessions } from './Sessions';
 import { PartPoints } from './PartPoints';
 import { PageFrame } from '../../kit/PageFrame';
 
@@ -45,6 +46,7 @@ export function HouseRulesPage() {
           save={(points) => save('points', points)}
         />
         <Backup />
+        <Sessions />
         <Felt value={settings.felt} ready={ready} save={(felt) => save('felt', felt)} />
         <p className="text-quiet mb-4">
           Schools differ. What is chosen here stands at each step where it matters, in every log;

@@ -6,8 +6,8 @@ import type { LeverGain, Threshold } from '@zugluft/core/levers/leverGains';
 import { SHOWN_DRAWS, SHOWN_SEED } from '@zugluft/core/uncertainty/wattsBand';
 import { leverComputer } from '../../documents/answer/workers/leverClient';
 
-/** A first look, so that the greatest stand out at once, then as many draws as everywhere. */
-const FIRST_DRAWS = 60;
+/** Something to see at once, then a look in which the greatest stand out, then as many draws as everywhere. */
+const PASSES = [16, 60, SHOWN_DRAWS];
 
 /** Gains as far as they are computed, by lever. */
 export interface LeverGains {
@@ -50,7 +50,7 @@ export function useLeverGains(
       {
         request,
         options: { caps, threshold, seed: SHOWN_SEED },
-        passes: [FIRST_DRAWS, SHOWN_DRAWS],
+        passes: PASSES,
         levers,
       },
       {

@@ -2,9 +2,17 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import { listTags } from '../../api/machines';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
-import { useTypedParam } from '../../kit/useTypedParam';
+import { useAddressText } from '../../kit/useAddressText';
 import { CapSelect } from '../../documents/answer/CapSelect';
-import { capOf, filtersSet, FILTERS, readBound, UNIT_OF, type Filter } from './libraryView';
+import {
+  capOf,
+  filtersSet,
+  FILTERS,
+  readBound,
+  readCap,
+  UNIT_OF,
+  type Filter,
+} from './libraryView';
 
 const RANGES: [string, Filter, Filter, string][] = [
   ['fans', 'fansMin', 'fansMax', ''],
@@ -36,6 +44,11 @@ export function LibraryFilters({
     wanted.current = false;
   }, []);
   const { data } = useQuery({ queryKey: ['machines', 'tags'], queryFn: listTags });
+  const [level, turnLevel] = useAddressText(String(capOf(view, caps)), (cap) => set({ cap }));
+  const [chamber, turnChamber] = useAddressText(view.get('chamber') ?? '', (x) =>
+    set({ chamber: x }),
+  );
+  const [tag, turnTag] = useAddressText(view.get('tag') ?? '', (x) => set({ tag: x }));
   const bound = (name: string, field: Filter, word: string) => (
     <Bound
       label={`${name}, ${word}`}
@@ -59,8 +72,8 @@ export function LibraryFilters({
         <span className="text-quiet">cap</span>
         <CapSelect
           caps={caps}
-          value={capOf(view, caps)}
-          choose={(cap) => set({ cap: String(cap) })}
+          value={readCap(level) ?? capOf(view, caps)}
+          choose={(cap) => turnLevel(String(cap))}
         />
       </label>
       {RANGES.map(([name, min, max, unit]) => (
@@ -83,8 +96,8 @@ export function LibraryFilters({
         <select
           className="select select-xs w-24"
           aria-label="vapor chamber"
-          value={view.get('chamber') ?? ''}
-          onChange={(e) => set({ chamber: e.currentTarget.value })}
+          value={chamber}
+          onChange={(e) => turnChamber(e.currentTarget.value)}
         >
           <option value="">either</option>
           <option value="1">with</option>
@@ -96,8 +109,8 @@ export function LibraryFilters({
         <select
           className="select select-xs w-32"
           aria-label="tag"
-          value={view.get('tag') ?? ''}
-          onChange={(e) => set({ tag: e.currentTarget.value })}
+          value={tag}
+          onChange={(e) => turnTag(e.currentTarget.value)}
         >
           <option value="">any</option>
           {data?.items.map((t) => (
@@ -139,7 +152,7 @@ function Bound({
   stands: string;
   follow: (text: string) => void;
 }) {
-  const [text, type] = useTypedParam(stands, follow);
+  const [text, type] = useAddressText(stands, follow);
   const wrong = text !== '' && readBound(text, UNIT_OF[field]) === undefined;
   return (
     <input

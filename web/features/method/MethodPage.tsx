@@ -8,7 +8,7 @@ import { SavedWords } from '../../documents/SavedWords';
 import { useLabDefaults } from '../../documents/useLaboratory';
 import { PageFrame } from '../../kit/PageFrame';
 import { SearchField } from '../../kit/SearchField';
-import { useTypedParam } from '../../kit/useTypedParam';
+import { useAddressText } from '../../kit/useAddressText';
 import { useKeys } from '../../kit/useKeys';
 import { ChainDiagram } from './ChainDiagram';
 import { DefaultRow } from './DefaultRow';
@@ -27,7 +27,7 @@ function nameless(path: string): string {
 export function MethodPage() {
   const [view, setView] = useSearchParams();
   const find = view.get('find') ?? '';
-  const [typed, type] = useTypedParam(find, (text) =>
+  const [typed, type] = useAddressText(find, (text) =>
     setView(text ? { find: text } : {}, { replace: true }),
   );
   const [open, setOpen] = useState<DefaultKey | null>(null);

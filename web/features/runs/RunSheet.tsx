@@ -38,6 +38,33 @@ export function RunSheet({ run, change }: { run: RunDocument; change: Change }) 
         options={LOADED_DIES.map((k) => [k, ON[k]])}
         choose={(on) => change({ load: { ...load, on: on as typeof load.on } }, 'what was loaded')}
       />
+      <FieldRow name="program">
+        <PlainInput
+          label="program"
+          value={load.name ?? ''}
+          hint="benchmark or game"
+          max={120}
+          onChange={(name) => change({ load: { ...load, name } }, 'program of the load')}
+        />
+      </FieldRow>
+      <FieldRow name="score">
+        <NumberInput
+          label="score"
+          value={load.score ?? null}
+          low={0}
+          high={1e9}
+          set={(score) => change({ load: { ...load, score } }, 'score')}
+        />
+      </FieldRow>
+      <FieldRow name="frames" unit="/s">
+        <NumberInput
+          label="frames in a second"
+          value={load.framesPerS ?? null}
+          low={0}
+          high={1e5}
+          set={(framesPerS) => change({ load: { ...load, framesPerS } }, 'frame rate')}
+        />
+      </FieldRow>
       {settings.length > 0 && (
         <Choice
           name="setting"

@@ -25,6 +25,7 @@ import { useDocument } from '../../documents/useDocument';
 import { useGuesses } from '../../documents/opinion/useGuesses';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { useLabSettings } from '../../documents/useLaboratory';
+import { DoneWithWatts } from './DoneWithWatts';
 import { Opinions, type Opinion } from './Opinions';
 import { OwnWords } from './OwnWords';
 import { PeersPanel } from './PeersPanel';
@@ -133,6 +134,7 @@ export function VerdictStep() {
             </section>
             <PeersPanel machineId={machine.id} cap={cap} made={made} caps={caps} />
           </div>
+          <DoneWithWatts marks={marks} />
           <h2 className="font-semibold mt-6 mb-1">For the reader</h2>
           <table className="table [&_td]:text-[0.95rem] [&_th]:text-[0.95rem] [&_td]:py-1.5 [&_th]:py-1.5">
             <tbody>

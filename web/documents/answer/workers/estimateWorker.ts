@@ -12,6 +12,7 @@ import { planRuns } from '@zugluft/core/runs/planRuns';
 import { simulatedSeries } from '@zugluft/core/runs/simulatedSeries';
 import type { DrawOptions } from '@zugluft/core/uncertainty/draws';
 import { estimateWithDraws } from '@zugluft/core/uncertainty/estimateWithDraws';
+import { medianOutline } from '@zugluft/core/uncertainty/medianOutline';
 import { simulateFirmware, type SimulationOptions } from '@zugluft/core/transient/simulateFirmware';
 
 /** Every computation takes a case as plain data and opens it here. */
@@ -26,6 +27,10 @@ const api = {
   banded: on(
     (open, options: DrawOptions) =>
       estimateWithDraws(open, { ...options, envelopes: false }).estimate,
+  ),
+  /** The line of the medians at one cap, CPU watts against GPU watts; a point alone where there is one die. */
+  outline: on((open, cap: Cap, options: Pick<DrawOptions, 'draws' | 'seed'>) =>
+    medianOutline(estimateWithDraws(open, { ...options, caps: [cap] }).estimate.caps[0]!),
   ),
   readPoint: on(readPoint),
   explain: on(explain),

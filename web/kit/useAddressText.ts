@@ -1,14 +1,14 @@
 import { useEffect, useState } from 'react';
 
 /**
- * A text that stands in the address and is typed: what is typed shows at once, the address follows when it can, and a text that
- * comes from elsewhere (a link, the way back) is taken over.
+ * A text that stands in the address and is typed or chosen: what the hand did shows at once, the address follows when what hangs
+ * on it is drawn, and a text that comes from elsewhere (a link, the way back) is taken over.
  *
  * @param stands the text in the address
  * @param follow puts a text there
- * @returns what is shown, and how it is typed
+ * @returns what is shown, and how it is changed
  */
-export function useTypedParam(
+export function useAddressText(
   stands: string,
   follow: (text: string) => void,
 ): [shown: string, type: (text: string) => void] {
