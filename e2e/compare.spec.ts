@@ -27,6 +27,24 @@ test('chosen in the library, ranked with bands, sorted by any figure, at any cap
   await expect(head).toHaveAttribute('aria-sort', 'descending');
   await head.getByRole('button').click();
   await expect(names).toHaveText([/Velmara Quill 14/, /Tarnwick Ledger 15/, /Oslund Drift 17/]);
+  await expect(page).toHaveURL(/sort=finAreaCm2/);
+  // by the laboratory’s rubric, from what the opening logged
+  const score = figures.getByRole('columnheader', { name: 'service score, of 10' });
+  await score.getByRole('button').click();
+  await expect(score).toHaveAttribute('aria-sort', 'descending');
+  const scores = async () => {
+    const column = await score.evaluate((th) => (th as HTMLTableCellElement).cellIndex);
+    const rows = figures.getByRole('row').filter({ has: page.getByRole('link') });
+    const cells = await rows.evaluateAll(
+      (all, n) => all.map((r) => r.children[n]!.textContent),
+      column,
+    );
+    return cells.map((x) => (x === '–' ? -1 : Number(x)));
+  };
+  await expect.poll(async () => Math.max(...(await scores()))).toBeGreaterThan(0);
+  expect(await scores()).toEqual((await scores()).toSorted((a, b) => b - a));
+  await head.getByRole('button').click();
+  await head.getByRole('button').click();
   // a column that is left out
   await figures.getByText('Columns').click();
   await figures.getByRole('checkbox', { name: 'W for a kg' }).uncheck();
@@ -46,11 +64,27 @@ test('chosen in the library, ranked with bands, sorted by any figure, at any cap
     .toBeGreaterThan(quiet);
   await page.reload();
   await expect(figures.getByRole('heading', { name: 'Ranked, at 45 dB(A)' })).toBeVisible();
+  await expect(names).toHaveText([/Velmara Quill 14/, /Tarnwick Ledger 15/, /Oslund Drift 17/]);
 
   // drawn over the level, and any figure over any other, which the address keeps too
   await expect(
     figures.getByRole('img', { name: /^watts over the level, 3 machines/ }),
   ).toBeVisible();
+  // envelopes over each other: those that are chosen, here and after a reload
+  const over = figures.getByRole('region', { name: 'envelopes over each other' });
+  const outlines = (words: RegExp) => over.getByRole('img', { name: words });
+  await expect(
+    outlines(
+      /CPU watts, 3 of 3 machines; .*Oslund Drift 17[^;]*: up to \d+ W CPU or \d+ W GPU; .*Velmara Quill 14[^;]*: up to \d+ W CPU$/,
+    ),
+  ).toBeVisible();
+  await over.getByText('3 of 3 machines').click();
+  await over.getByRole('checkbox', { name: /one thin fan/ }).uncheck();
+  await expect(
+    outlines(/CPU watts, 2 of 2 machines(?=.*Oslund)(?=.*Tarnwick)(?!.*Velmara)/),
+  ).toBeVisible();
+  await page.reload();
+  await expect(outlines(/CPU watts, 2 of 2 machines/)).toBeVisible();
   const pairs = figures.getByRole('region', { name: 'one figure over another' });
   await expect(
     pairs.getByRole('img', { name: 'watts at 45 dB(A) over fin area, cm², 3 machines' }),
@@ -58,7 +92,7 @@ test('chosen in the library, ranked with bands, sorted by any figure, at any cap
   await pairs.getByLabel('figure along').selectOption('thickness, mm');
   await expect(pairs.getByRole('img', { name: /over thickness, mm, 3 machines/ })).toBeVisible();
   await pairs.getByLabel('figure up').selectOption('W for a kg');
-  await expect(page).toHaveURL(/at=45&x=thicknessMm&y=wattsPerKg/);
+  await expect(page).toHaveURL(/at=45&over=[^&]+&x=thicknessMm&y=wattsPerKg/);
   await page.reload();
   await expect(
     pairs.getByRole('img', { name: 'W for a kg over thickness, mm, 3 machines' }),
@@ -90,6 +124,22 @@ test('chosen in the library, ranked with bands, sorted by any figure, at any cap
   expect(saved.machines).toHaveLength(3);
   // three pairs at five caps
   expect(saved.better).toHaveLength(15);
+
+  // the ranking as a picture for an article
+  const file = async (button: string) => {
+    const picture = page.waitForEvent('download');
+    await figures.getByRole('button', { name: button }).click();
+    return readFileSync(await (await picture).path());
+  };
+  const svg = String(await file('Card, SVG'));
+  expect(svg).toMatch(/^<svg[^>]* width="1200" height="675"/);
+  for (const words of ['at 45 dB(A)', 'Tarnwick Ledger 15', 'Velmara Quill 14', 'Hanken Grotesk'])
+    expect(svg).toContain(words);
+  expect(svg.replace('xmlns="http://www.w3.org/2000/svg"', '')).not.toMatch(/https?:/);
+  await figures.getByLabel('size of the card').selectOption('800x450');
+  const png = await file('Card, PNG');
+  expect(png.subarray(1, 4).toString()).toBe('PNG');
+  expect([png.readUInt32BE(16), png.readUInt32BE(20)]).toEqual([800, 450]);
   expect(errors).toEqual([]);
 });
 
@@ -106,6 +156,17 @@ test('with six machines and fewer every field stands side by side too, with more
   const figures = page.getByRole('region', { name: 'figures', exact: true });
   await expect(figures.getByRole('row').getByRole('link')).toHaveCount(7);
   await expect(page.getByTestId('differences')).toHaveCount(0);
+  // four lines at most, and another once one of them is left out
+  const over = figures.getByRole('region', { name: 'envelopes over each other' });
+  await expect(over.getByRole('img', { name: /4 of 4 machines/ })).toBeVisible();
+  await over.getByText('4 of 7 machines').click();
+  const free = over.getByRole('checkbox', { checked: false });
+  await expect(free).toHaveCount(3);
+  await expect(free.first()).toBeDisabled();
+  await over.getByRole('checkbox', { checked: true }).first().uncheck();
+  await expect(free).toHaveCount(4);
+  await free.last().check();
+  await expect(over.getByRole('img', { name: /4 of 4 machines/ })).toBeVisible();
   await page.goto(`/compare/${ids.slice(0, 2).join('/')}`);
   await expect(page.getByTestId('differences')).toBeVisible();
   await page.goto(`/compare/${ids[0]}`);

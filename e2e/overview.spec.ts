@@ -78,6 +78,7 @@ test('the start page: keys begin a machine, watts wanted lead to the quietest, a
   await expect(page).toHaveURL(/\/library\?q=heron$/);
   await page.goto('/overview');
   await expect(page).toHaveURL(/:\d+\/$/);
+  await expect(page.getByRole('heading', { level: 1, name: 'Overview' })).toBeVisible();
   await page.keyboard.press('n');
   await expect(page.getByLabel('Maker')).toBeFocused();
 });

@@ -8,8 +8,9 @@ import { expect } from '@playwright/test';
  * A server of a test's own, over an empty library: it may be killed, so that it is no other test's.
  *
  * @param number of its own for each file, so that two never share a port
+ * @param more of the environment
  */
-export function ownServer(number: number) {
+export function ownServer(number: number, more: Record<string, string> = {}) {
   const port = 31_000 + 1000 * number + (process.pid % 1000);
   const address = `http://127.0.0.1:${port}`;
   const data = mkdtempSync(join(tmpdir(), 'zugluft-own-'));
@@ -29,7 +30,7 @@ export function ownServer(number: number) {
     async start(): Promise<void> {
       server = spawn('node', ['--import', 'tsx', 'server/main.ts'], {
         cwd: join(import.meta.dirname ?? __dirname, '..'),
-        env: { ...process.env, ZUGLUFT_DATA: data, ZUGLUFT_PORT: String(port) },
+        env: { ...process.env, ...more, ZUGLUFT_DATA: data, ZUGLUFT_PORT: String(port) },
         stdio: 'ignore',
       });
       await expect(async () => {

@@ -128,14 +128,22 @@ async function eachView(page: Page, look: (view: string) => Promise<void>): Prom
   }
 }
 
-test('at the desk what is hit has at least 24 px, and words at least 12 px', async ({ page }) => {
+test('at the desk what is hit has at least 24 px, and words at least 12 px; no view asks anything of another address', async ({
+  page,
+}) => {
   test.setTimeout(300_000);
+  const asked = new Set<string>();
+  page.on('request', (request) => {
+    const url = new URL(request.url());
+    if (url.protocol !== 'data:') asked.add(url.origin);
+  });
   await openMachine(page, 'Studio, 8-core');
   await eachView(page, (view) => expectReach(page, view, 24));
   await page.goto('/library');
   await page.getByRole('button', { name: /^Quick count/ }).click();
   await countByKeys(page);
   await expectReach(page, 'quick count', 24);
+  expect([...asked]).toEqual([new URL(page.url()).origin]);
   await putAsideOpen(page);
 });
 

@@ -202,6 +202,24 @@ test('what was typed into a run, taken out of it or put aside comes back; a seco
   await page.keyboard.press('Control+z');
   await expect(background).toHaveValue('19.5');
 
+  // what the load told of itself stands beside its watts in the verdict
+  await page.getByLabel('program').fill('forest scene');
+  await page.getByLabel('score').fill('9240x');
+  await expect(page.getByText('is no number')).toBeVisible();
+  await page.getByLabel('score').fill('9240');
+  await page.getByLabel('frames in a second').fill('61,5');
+  await expect(saving).toContainText(/saved/);
+  await page
+    .getByRole('navigation', { name: 'steps' })
+    .getByRole('link', { name: 'Verdict' })
+    .click();
+  const done = page.getByRole('region', { name: 'done with the watts' });
+  await expect(
+    done.getByRole('row', { name: /forest scene, both, loud .* 9,240 points/ }),
+  ).toBeVisible();
+  await expect(done.getByRole('row', { name: /61\.5 frames\/s/ })).toBeVisible();
+  await page.goBack();
+
   // put aside, and back
   await page.getByRole('button', { name: 'put aside' }).click();
   await expect(page.getByText('No run yet.')).toBeVisible();
