@@ -26,6 +26,7 @@ const REFERENCE_DENSITY = 1.2;
  */
 export interface AirSystem {
   nodeCount: number;
+  joined: ReturnType<typeof joinedBy>;
   network: FlowNetwork;
   passive: PassiveBranch[];
   /** Quadratic coefficients at the reference density, per passive branch. */
@@ -51,6 +52,9 @@ export interface AirFlows {
   rpmSum: number;
   /** Greatest imbalance left where the start is near, as a share of the flow. */
   tolerance: number;
+  /** Where the start is near: how often the flow's own resistance may be taken anew, and the change below which it is not. */
+  nearRounds: number;
+  nearChange: number;
   /** Greatest imbalance with which a solve ended at its bound, as a share of the flow; 0 where none did. */
   unsettledShare: number;
 }
@@ -67,11 +71,37 @@ export function stillAir(system: AirSystem): AirFlows {
     pressures: new Float64Array(system.nodeCount),
     rpmSum: 0,
     tolerance: NEAR_TOLERANCE,
+    nearRounds: 1,
+    nearChange: 1e-9,
     unsettledShare: 0,
   };
 }
 
+/** Copies what the next solve starts from. */
+export function keepFlows(from: AirFlows, to: AirFlows): void {
+  for (let i = 0; i < to.fanM3s.length; i++) to.fanM3s[i] = from.fanM3s[i]!;
+  for (let i = 0; i < to.stackM3s.length; i++) to.stackM3s[i] = from.stackM3s[i]!;
+  for (let i = 0; i < to.pressures.length; i++) to.pressures[i] = from.pressures[i]!;
+  to.rpmSum = from.rpmSum;
+}
+
 const NO_GAP = { linear: 0, turnPerM4: 0 };
+
+/** What shares a plenum: fans by their intake vents, fans and stacks by their links, stacks by their exhaust vents. */
+const joinedBy = (data: CaseData, intakes: readonly VentData[], exhausts: readonly VentData[]) => ({
+  inGroups: groupByLinks(
+    data.fans.length,
+    intakes.map((x) => x.fans),
+  ),
+  linked: groupByLinks(
+    data.fans.length + data.stacks.length,
+    data.stacks.map((s, i) => [data.fans.length + i, ...s.fans]),
+  ),
+  outGroups: groupByLinks(
+    data.stacks.length,
+    exhausts.map((x) => x.stacks),
+  ),
+});
 
 /**
  * Builds the air paths of a case.
@@ -83,18 +113,8 @@ export function buildAirSystem(data: CaseData, like?: AirSystem): AirSystem {
   const { fans, stacks, vents } = data;
   const intakes = vents.filter((x) => x.flow === 'intake');
   const exhausts = vents.filter((x) => x.flow === 'exhaust');
-  const inGroups = groupByLinks(
-    fans.length,
-    intakes.map((x) => x.fans),
-  );
-  const linked = groupByLinks(
-    fans.length + stacks.length,
-    stacks.map((s, i) => [fans.length + i, ...s.fans]),
-  );
-  const outGroups = groupByLinks(
-    stacks.length,
-    exhausts.map((x) => x.stacks),
-  );
+  const joined = like?.joined ?? joinedBy(data, intakes, exhausts);
+  const { inGroups, linked, outGroups } = joined;
   const UNDER = 0;
   const intakeNode = (fan: number) => 1 + inGroups.groupOf[fan]!;
   const outletNode = (i: number) => 1 + inGroups.groups + linked.groupOf[i]!;
@@ -184,6 +204,7 @@ export function buildAirSystem(data: CaseData, like?: AirSystem): AirSystem {
   const nodeCount = 1 + inGroups.groups + linked.groups + outGroups.groups;
   return {
     nodeCount,
+    joined,
     network: flowNetwork(nodeCount, branches, like?.network),
     passive: passives,
     quadraticAtReference,
@@ -214,6 +235,25 @@ function meshShareLoss(x: VentData): number {
 
 function intakeLoss(x: VentData): number {
   return intakeGrilleLoss(x.openShare) + meshShareLoss(x);
+}
+
+/** How far beside a flow its resistance is looked at again, and the share of the friction that may be taken to grow with flow. */
+const STEP = 1e-3;
+const MOST_RISE = 0.9;
+const beside = { linear: 0, quadratic: 0 };
+
+/** A stack's pressure drop about a flow by its value and its slope there, so that it still holds at flows nearby. */
+function resistanceAbout(
+  stack: StackGeometry,
+  flowM3s: number,
+  film: AirProperties,
+  out: { linear: number; quadratic: number },
+): void {
+  stackResistance(stack, flowM3s, film, out);
+  stackResistance(stack, flowM3s * (1 + STEP), film, beside);
+  const rises = Math.max(0, Math.min(MOST_RISE * out.linear, (beside.linear - out.linear) / STEP));
+  out.linear -= rises;
+  out.quadratic += rises / flowM3s;
 }
 
 const intakeAir = emptyAir();
@@ -269,7 +309,8 @@ export function solveAirFlows(
   }
   const { network } = system;
   const { stackM3s } = flows;
-  const rounds = near ? 1 : MAX_ROUNDS;
+  const rounds = near ? flows.nearRounds : MAX_ROUNDS;
+  const least = near ? flows.nearChange : 1e-9;
   for (let round = 0; round < rounds; round++) {
     for (let i = 0; i < stackBranches.length; i++) {
       const film = air(filmC[i]!, pressure, filmAir);
@@ -277,7 +318,7 @@ export function solveAirFlows(
       const q = Math.max(1e-5, stackM3s[i]! / kept || 1e-3);
       // the fins see the warmer, thinner air: same mass flow, more volume
       const swell = (density / film.densityKgM3) * kept;
-      stackResistance(system.stacks[i]!, q * swell, film, through);
+      resistanceAbout(system.stacks[i]!, q * swell, film, through);
       const b = stackBranches[i]!;
       b.linear = through.linear * swell;
       b.quadratic = through.quadratic * swell * swell;
@@ -290,7 +331,7 @@ export function solveAirFlows(
       change = Math.max(change, Math.abs(q - stackM3s[i]!) / (q + 1e-6));
       stackM3s[i] = q;
     }
-    if (change < 1e-9) break;
+    if (change < least) break;
   }
   for (let i = 0; i < fanBranches.length; i++) {
     flows.fanM3s[i] = Math.max(0, network.flows[system.fanBranch[i]!]!);

@@ -9,6 +9,7 @@ export interface AirProperties {
 
 export const GAS_CONSTANT_AIR = 287.05287;
 export const KELVIN = 273.15;
+const TEN_TO_MINUS_12 = -12 * Math.LN10;
 
 /**
  * Dry air as an ideal gas.
@@ -35,7 +36,7 @@ export function air(
   const t = temperatureC + KELVIN;
   const tPow = t * Math.sqrt(t);
   const viscosityPaS = (1.458e-6 * tPow) / (t + 110.4);
-  const conductivityWmK = (2.64638e-3 * tPow) / (t + 245.4 * Math.pow(10, -12 / t));
+  const conductivityWmK = (2.64638e-3 * tPow) / (t + 245.4 * Math.exp(TEN_TO_MINUS_12 / t));
   const d = t - 300;
   const heatCapacityJkgK = 1007 + 0.03 * d + 4e-4 * d * d;
   out.densityKgM3 = pressurePa / (GAS_CONSTANT_AIR * t);

@@ -72,6 +72,8 @@ const APART_DB = 5;
 const BEYOND_DB = [4, 8];
 /** Rows whose temperatures are told. */
 const KELVIN_ROWS = 100;
+/** Temperatures of a row stand still to within this. */
+const STILL_K = 0.02;
 const TOGETHER = 2;
 const NOTICED = 0.5;
 /** Fewer watts than any reading shows. */
@@ -337,7 +339,7 @@ function modelsOf(plan: DrawPlan) {
       settle(cap: Cap, cpuW: number, gpuW: number) {
         const { state } = stateForCap(data, cap);
         const work: LinearState = state.rpms.some((x) => x > 0) ? on : off;
-        const settled = settleAt(model, state.rpms, cpuW, gpuW, work);
+        const settled = settleAt(model, state.rpms, cpuW, gpuW, work, STILL_K);
         return data.dies.map((d, i) => {
           const temperatureC = junctionC(model, settled, i, cpuW, gpuW);
           return { temperatureC, leftK: d.maxJunctionC - temperatureC };

@@ -41,8 +41,8 @@ export function buildModel(data: CaseData, like?: MachineModel): MachineModel {
   const touching = data.plates.map((_, i) => pipesTouching(data, i));
   const pipeContacts = data.pipes.map((p, k) =>
     p.contacts.map((c): PipeContact => {
-      const length = c.toM - c.fromM;
-      const at = { fromM: c.fromM, toM: c.toM };
+      const { fromM, toM } = c;
+      const length = toM - fromM;
       const own = pipeContactResistance(
         p.solderM2KPerW,
         p.contactWallM,
@@ -53,7 +53,7 @@ export function buildModel(data: CaseData, like?: MachineModel): MachineModel {
         const s = data.stacks[c.part.index]!;
         const segment = segments[c.part.index]![s.pipeOrder.indexOf(k)]!;
         const areaM2 = p.count * p.outerWidthM * Math.min(length, s.widthM);
-        return { ...at, areaM2, link: link(segment.node, pipeNode[k]!, areaM2 / own) };
+        return { fromM, toM, areaM2, link: link(segment.node, pipeNode[k]!, areaM2 / own) };
       }
       const resistance = own + chamberInside(c.part.index);
       // a pipe takes up heat only as far across as dies and their margin reach
@@ -61,7 +61,8 @@ export function buildModel(data: CaseData, like?: MachineModel): MachineModel {
       const counted = Math.min(1, reach / touching[c.part.index]!.widthM);
       const areaM2 = p.count * p.outerWidthM * counted * length;
       return {
-        ...at,
+        fromM,
+        toM,
         areaM2,
         link: link(plateNode[c.part.index]!, pipeNode[k]!, areaM2 / resistance),
       };

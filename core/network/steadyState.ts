@@ -1,4 +1,4 @@
-import { solveAirFlows, stillAir, type AirFlows } from '../airflow/airSystem';
+import { keepFlows, solveAirFlows, stillAir, type AirFlows } from '../airflow/airSystem';
 import { effectiveness, stackConductance } from '../airflow/stackExchange';
 import { horizontalConvection, radiationCoefficient } from '../conduction/shell';
 import { air, emptyAir } from '../fluids/air';
@@ -82,10 +82,7 @@ export function startFrom(state: LinearState, other: LinearState): void {
   state.at.filmC.set(other.at.filmC);
   state.at.pipeC.set(other.at.pipeC);
   state.at.plateC.set(other.at.plateC);
-  state.flows.fanM3s.set(other.flows.fanM3s);
-  state.flows.stackM3s.set(other.flows.stackM3s);
-  state.flows.pressures.set(other.flows.pressures);
-  state.flows.rpmSum = other.flows.rpmSum;
+  keepFlows(other.flows, state.flows);
   state.base.set(other.base);
   state.perCpuW.set(other.perCpuW);
   state.perGpuW.set(other.perGpuW);

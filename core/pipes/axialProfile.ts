@@ -50,7 +50,9 @@ const INNER = [0.25, 0.5, 0.75];
 export function axialPlaces(contacts: readonly { fromM: number; toM: number }[]): number[] {
   const places: number[] = [];
   for (const c of contacts) {
-    places.push(c.fromM, ...INNER.map((w) => c.fromM + w * (c.toM - c.fromM)), c.toM);
+    places.push(c.fromM);
+    for (let i = 0; i < INNER.length; i++) places.push(c.fromM + INNER[i]! * (c.toM - c.fromM));
+    places.push(c.toM);
   }
   return places;
 }

@@ -88,7 +88,7 @@ export function createConfiguredRow({ config }: OpenCase, caps: number): Configu
         const otherLimitW = die === 0 ? gpuW : cpuW;
         if (otherLimitW !== null && other >= otherLimitW * (1 - 1e-9)) continue;
         if (solvedFor !== die) {
-          rowCarry(model, [null, null, alone], splits, work, [further, further, further]);
+          rowCarry(model, [null, null, alone], splits, null, work, [further, further, further]);
           solvedFor = die;
         }
         stop.watts = factor * further.watts[c]!;

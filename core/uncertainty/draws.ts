@@ -15,6 +15,9 @@ import { forgetUnsettled, isUnsettled } from '../network/unsettledNotes';
 import { latinHypercube } from './random';
 import { createConfiguredRow, type ConfiguredRow } from './configuredRow';
 import { createRowWork, rowCarry, setDuties, type RowWatts } from './rowCarry';
+import { DRAW_TOLERANCE } from './rowFound';
+import { centralEnds, type CentralEnds } from './centralEnds';
+import { createRowEnds } from './rowEnds';
 import { drawFigures, figuresOf, OUT_OF_RANGE, RANGE_COLUMN } from './drawnFigures';
 import { readRun, runAt, runReadings, type RunToMake } from './runReadings';
 import { spreadOf, type Spread } from './spread';
@@ -95,6 +98,8 @@ export interface DrawPlan {
   start: { on: LinearState; off: LinearState };
   /** Duty of each group over the cap's common duty that is best at the central values, per cap and readout. */
   duties: number[][][];
+  /** Where the rays end at the central values. */
+  ends: CentralEnds;
   /** Readouts that are wanted; the others stay NaN. */
   wanted: readonly boolean[];
   /** The steady run whose effect is foretold; null for a list of machines. */
@@ -197,6 +202,11 @@ export function planDraws(open: OpenCase, options: DrawOptions): DrawPlan {
     central,
     start: { on: memory.on, off: memory.off },
     duties,
+    ends: centralEnds(
+      central,
+      caps,
+      rays.map((ray, r) => (wanted[r] ? ray : null)),
+    ),
     wanted,
     run,
     outOfRange,
@@ -237,6 +247,9 @@ function relativeDeviation(values: Float64Array): number {
 }
 
 const DRAW_FLOW_TOLERANCE = 1e-5;
+/** A stack's resistance is taken anew where its flow came out otherwise by more than this share: to the second order it holds. */
+const DRAW_FLOW_CHANGE = 3e-2;
+const DRAW_FLOW_ROUNDS = 8;
 const DRAW_VAPOR_TOLERANCE = 1e-4;
 
 /**
@@ -253,12 +266,15 @@ export function runDraws(plan: DrawPlan, from: number, to: number, out: Drawn): 
   const { caps, open, rays, wanted } = plan;
   const work = createRowWork(createState(plan.central), createState(plan.central), caps.length);
   work.on.flows.tolerance = DRAW_FLOW_TOLERANCE;
+  work.on.flows.nearRounds = DRAW_FLOW_ROUNDS;
+  work.on.flows.nearChange = DRAW_FLOW_CHANGE;
   work.on.vaporTolerance = work.off.vaporTolerance = DRAW_VAPOR_TOLERANCE;
   const carried = rays.map((): RowWatts => ({
     watts: new Float64Array(caps.length),
     held: new Uint16Array(caps.length),
     fanW: new Float64Array(caps.length),
   }));
+  const ends = createRowEnds(plan.central, plan.ends, rays.length, work, DRAW_TOLERANCE);
   const wantedRays = rays.map((ray, r) => (wanted[r] ? ray : null));
   const configured: ConfiguredRow = createConfiguredRow(open, caps.length);
   let unsettled = 0;
@@ -271,7 +287,7 @@ export function runDraws(plan: DrawPlan, from: number, to: number, out: Drawn): 
     const data = resolveCase(open.record, figures, { lab: open.labDefaults, silent: true });
     const model = buildModel(data, plan.central);
     setDuties(model, caps, work);
-    rowCarry(model, wantedRays, plan.duties, work, carried);
+    rowCarry(model, wantedRays, plan.duties, ends, work, carried);
     for (let r = 0; r < READOUTS; r++) {
       if (!wanted[r]) continue;
       const of = carried[r]!;

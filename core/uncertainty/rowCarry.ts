@@ -1,6 +1,5 @@
 import { maxPowerAlongRay } from '../envelope/boundary';
 import { controlGroups, dutyForLevel, speeds, startDuties, type Cap } from '../envelope/fanStates';
-import { fillLevel } from '../envelope/fillLevel';
 import type { Ray } from '../envelope/limitTypes';
 import { limitOfCode } from '../envelope/limitNames';
 import { lastHitCode } from '../envelope/limits';
@@ -9,19 +8,14 @@ import { goldenSection } from '../numerics/goldenSection';
 import { fanPower, type LinearState } from '../network/steadyState';
 import type { MachineModel } from '../network/networkModel';
 import { machineLevelDbA } from '../sound/machineLevel';
+import type { RowEnds } from './rowEnds';
+import { CLEARLY, DRAW_TOLERANCE, take, type Found } from './rowFound';
+import { trySplits } from './rowSplits';
 
-/** Watts along a ray that a draw settles to within this share. */
-const DRAW_TOLERANCE = 5e-4;
-/** A slower state must carry more than this share more, so that the tolerance does not choose. */
-const CLEARLY = 1 + 2 * DRAW_TOLERANCE;
 const SLOWER = 0.95;
+/** Where more air carries more, a state in which a fan just starts is passed over this much above its duty. */
+const WELL_BEYOND = 1.15;
 const SEARCH_STEPS = 11;
-/** How far a group's duty is moved to see how a split may be bettered. */
-const SPLIT_STEP = 0.15;
-/** How far a split may move from the start, as a logarithm of duty, and the steps of the search. */
-const WIDEST = 0.7;
-const SPLIT_STEPS = 6;
-const BISECTIONS = 24;
 
 /** What one row carries along one ray at each cap. */
 export interface RowWatts {
@@ -65,15 +59,6 @@ export function setDuties({ data }: MachineModel, caps: readonly Cap[], work: Ro
   work.order.sort((a, b) => work.duty[a]! - work.duty[b]! || a - b);
 }
 
-/** The best found so far along one ray. */
-interface Found {
-  watts: number;
-  held: number;
-  fanW: number;
-  /** The best state of the whole range of duty, once it was sought. */
-  top: { duty: number; watts: number; held: number; fanW: number } | null;
-}
-
 /**
  * The most that a row carries along some rays at each cap: the best fan state of its own at or below the cap, as `carryOnRay`
  * finds it for one case, to within what draws need. What a quieter cap carries a louder one carries too. Rays are taken at
@@ -82,6 +67,7 @@ interface Found {
  * @param model of the row
  * @param rays directions; null is passed over
  * @param splits duty of each group over the common duty that is best at the central values, by cap and ray; a start only
+ * @param ends finds where rays end with fans on; null where nothing is known of them beforehand
  * @param work states to solve in, duties from {@link setDuties}
  * @param out by ray, overwritten
  */
@@ -89,6 +75,7 @@ export function rowCarry(
   model: MachineModel,
   rays: readonly (Ray | null)[],
   splits: readonly (readonly (readonly number[])[])[],
+  ends: RowEnds | null,
   work: RowWork,
   out: readonly RowWatts[],
 ): void {
@@ -97,43 +84,87 @@ export function rowCarry(
   const starts = startDuties(data);
   const founds = rays.map((): Found => ({ watts: -1, held: 0, fanW: 0, top: null }));
   const common = (duty: number) => speeds(data, groups, new Array(groups.length).fill(duty));
-  const solve = (rpms: readonly number[], ray: Ray): number =>
-    maxPowerAlongRay(
-      model,
-      rpms,
-      ray,
-      null,
-      rpms.some((x) => x > 0) ? work.on : work.off,
-      DRAW_TOLERANCE,
-    );
-  const tryDuty = (duty: number): void => {
+  ends?.begin();
+  const atCapW = new Float64Array(rays.length);
+  const atCapHeld = new Uint16Array(rays.length);
+  let held = 0;
+  let triedOff = false;
+  /** What these speeds, near those of a cap, carry along a ray; what holds it is left in `held`. */
+  const solve = (rpms: readonly number[], c: number, r: number): number => {
+    const ray = rays[r]!;
+    if (ends?.knows(c) && rpms.some((x) => x > 0)) {
+      const watts = ends.near(model, rpms, ray, c, r);
+      held = ends.held[r]!;
+      return watts;
+    }
+    const state = rpms.some((x) => x > 0) ? work.on : work.off;
+    const watts = maxPowerAlongRay(model, rpms, ray, null, state, DRAW_TOLERANCE);
+    held = lastHitCode();
+    return watts;
+  };
+  const tryDuty = (duty: number, c: number): void => {
     const rpms = common(duty);
     for (let r = 0; r < rays.length; r++) {
-      if (rays[r]) take(founds[r]!, solve(rpms, rays[r]!), lastHitCode(), fanPower(model, rpms));
+      if (rays[r]) take(founds[r]!, solve(rpms, c, r), held, fanPower(model, rpms));
     }
   };
 
-  tryDuty(0);
+  const takeAll = (rpms: readonly number[]): void => {
+    const fanW = fanPower(model, rpms);
+    for (let r = 0; r < rays.length; r++) {
+      if (rays[r]) take(founds[r]!, ends!.watts[r]!, ends!.held[r]!, fanW);
+    }
+  };
+
+  /** With the fans off, once. */
+  const tryOff = (): void => {
+    if (triedOff) return;
+    triedOff = true;
+    if (!ends) return tryDuty(0, 0);
+    const still = common(0);
+    ends.off(model, still, rays);
+    takeAll(still);
+  };
+
   let tried = 0;
   let before = 0;
   for (const c of work.order) {
     const duty = work.duty[c]!;
+    if (duty === 0) tryOff();
     if (duty > before) {
+      const rpms = common(duty);
+      const known = ends?.knows(c) ? ends : null;
+      if (known) {
+        known.atCap(model, rpms, rays, c);
+        atCapW.set(known.watts);
+        atCapHeld.set(known.held);
+      }
+      // where more air carries more, and much more, neither fans off nor one that just starts can be better
+      const byAir =
+        known?.isFarAboveOff(c) && rays.every((ray, r) => !ray || isMovedByAir(atCapHeld[r]!));
+      if (before === 0 && !byAir) tryOff();
       before = duty;
       // a fan that just starts is a state of its own; the last start below is part of the range
-      while (tried + 1 < starts.length && starts[tried + 1]! < duty) tryDuty(starts[tried++]!);
-      const rpms = common(duty);
+      for (; tried + 1 < starts.length && starts[tried + 1]! < duty; tried++) {
+        const start = starts[tried]!;
+        if (!known) tryDuty(start, c);
+        else if (!byAir || duty < start * WELL_BEYOND) {
+          const slow = common(start);
+          known.atSpeeds(model, slow, rays, c, atCapW);
+          takeAll(slow);
+        }
+      }
       const fanW = fanPower(model, rpms);
       for (let r = 0; r < rays.length; r++) {
-        const ray = rays[r];
-        if (!ray) continue;
+        if (!rays[r]) continue;
         const found = founds[r]!;
-        const watts = solve(rpms, ray);
-        const held = lastHitCode();
-        take(found, watts, held, fanW);
-        if (!isMovedByAir(held)) lookSlower(found, watts, duty, ray);
+        const watts = known ? atCapW[r]! : solve(rpms, c, r);
+        const heldBy = known ? atCapHeld[r]! : held;
+        take(found, watts, heldBy, fanW);
+        if (!isMovedByAir(heldBy)) lookSlower(found, watts, duty, c, r);
         if (groups.length > 1) {
-          trySplits(model, groups, duty, splits[c]![r]!, (s) => solve(s, ray), found);
+          const at = (of: readonly number[]) => solve(of, c, r);
+          trySplits(model, groups, duty, splits[c]![r]!, at, () => held, found);
         }
       }
     }
@@ -146,31 +177,31 @@ export function rowCarry(
   }
 
   /** A cooler pipe pumps worse: where a slower state carries more the best of all is sought, once. */
-  function lookSlower(found: Found, watts: number, duty: number, ray: Ray): void {
+  function lookSlower(found: Found, watts: number, duty: number, c: number, r: number): void {
     const from = lastBelow(starts, duty);
     if (from === null) return;
     const slower = Math.max(from, duty * SLOWER);
     if (!found.top) {
       const rpms = common(slower);
-      const look = solve(rpms, ray);
+      const look = solve(rpms, c, r);
       if (look <= watts * CLEARLY) return;
-      take(found, look, lastHitCode(), fanPower(model, rpms));
-      found.top = searchTop(from, 1, ray);
+      take(found, look, held, fanPower(model, rpms));
+      found.top = searchTop(from, 1, c, r);
     }
-    const top = found.top.duty <= duty ? found.top : searchTop(from, duty, ray);
+    const top = found.top.duty <= duty ? found.top : searchTop(from, duty, c, r);
     take(found, top.watts, top.held, top.fanW);
   }
 
   /** Golden section over duty for the state that carries most. */
-  function searchTop(from: number, to: number, ray: Ray): NonNullable<Found['top']> {
+  function searchTop(from: number, to: number, c: number, r: number): NonNullable<Found['top']> {
     const best = { duty: from, watts: -1, held: 0, fanW: 0 };
     const at = (duty: number): number => {
       const rpms = common(duty);
-      const watts = solve(rpms, ray);
+      const watts = solve(rpms, c, r);
       if (watts > best.watts) {
         best.duty = duty;
         best.watts = watts;
-        best.held = lastHitCode();
+        best.held = held;
         best.fanW = fanPower(model, rpms);
       }
       return watts;
@@ -186,81 +217,8 @@ function isMovedByAir(held: number): boolean {
   return limit === JUNCTION || limit === SKIN || limit === EXHAUST;
 }
 
-function take(found: Found, watts: number, held: number, fanW: number): void {
-  if (watts <= found.watts * CLEARLY) return;
-  found.watts = watts;
-  found.held = held;
-  found.fanW = fanW;
-}
-
 function lastBelow(starts: readonly number[], duty: number): number | null {
   let last: number | null = null;
   for (const s of starts) if (s < duty) last = s;
   return last;
-}
-
-/**
- * Fans controlled apart: the split that is best at the central values at this row's level, then each group a step slower and
- * faster with the others taking what level is left, then further the way that helps or to the vertex of the parabola through
- * the three.
- */
-function trySplits(
-  model: MachineModel,
-  groups: number[][],
-  duty: number,
-  shares: readonly number[],
-  solve: (rpms: readonly number[]) => number,
-  found: Found,
-): void {
-  const { data } = model;
-  const together = speeds(
-    data,
-    groups,
-    groups.map(() => duty),
-  );
-  const capDbA = machineLevelDbA(data, together) ?? -Infinity;
-  const at = (duties: readonly number[]): number => {
-    const rpms = speeds(data, groups, duties);
-    const watts = solve(rpms);
-    take(found, watts, lastHitCode(), fanPower(model, rpms));
-    return watts;
-  };
-  const filled = (duties: readonly number[], kept: number) =>
-    fillLevel(data, groups, duties, kept, capDbA + 1e-9, BISECTIONS);
-  let best = shares.map((s) => Math.min(1, s * duty));
-  if (best.every((d) => d === 0)) return;
-  // as loud as the cap allows in this row
-  best = filled(best, -1) ?? best;
-  let most = at(best);
-  for (let g = 0; g < groups.length; g++) {
-    if (!(best[g]! > 0)) continue;
-    const from = best;
-    const tryAt = (factor: number): { duties: number[]; watts: number } | null => {
-      const duties = filled(
-        from.map((d, k) => (k === g ? Math.min(1, d * factor) : d)),
-        g,
-      );
-      if (!duties) return null;
-      const watts = at(duties);
-      if (watts > most) {
-        most = watts;
-        best = duties;
-      }
-      return { duties, watts };
-    };
-    const start = most;
-    const down = tryAt(1 - SPLIT_STEP);
-    const up = from[g]! < 1 ? tryAt(1 + SPLIT_STEP) : null;
-    const way = down && down.watts > start ? -1 : up && up.watts > start ? 1 : 0;
-    if (way !== 0) {
-      // the best lies further on, often at a kink where another limit takes over
-      goldenSection((x) => tryAt(Math.exp(way * x))?.watts ?? -1, 0, WIDEST, SPLIT_STEPS);
-    } else if (down && up) {
-      const bend = down.watts - 2 * start + up.watts;
-      const shift = bend < 0 ? (0.5 * (down.watts - up.watts)) / bend : 0;
-      if (Math.abs(shift) > 0.05) tryAt(1 + SPLIT_STEP * Math.min(2, shift));
-    }
-    // what one of two groups does not take is the other's, unless that turns at full speed already
-    if (groups.length === 2 && duty < 1) return;
-  }
 }

@@ -11,7 +11,7 @@ export interface RunToMake {
 /** Share of what full speed carries at which a run is made: what settles must not throttle. */
 const LOAD_SHARE = 0.85;
 /** Properties are taken at the run's own temperatures after so many solves. */
-const ROUNDS = 3;
+const ROUNDS = 2;
 
 /** The run that a reviewer would make of a machine that carries these watts at full speed. */
 export const runAt = (cpuW: number, gpuW: number): RunToMake => ({

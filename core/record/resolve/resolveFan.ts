@@ -49,7 +49,7 @@ export function resolveFan(record: CaseRecord, index: number, r: Resolver): FanD
 function fanKind(record: CaseRecord, index: number): string | undefined {
   const kindOf = (i: number) => {
     const f = record.fans![i]!;
-    return [f.impellerDiameterMm, f.bladeHeightMm].map((x) => v(x) ?? '').join('x');
+    return `${v(f.impellerDiameterMm) ?? ''}x${v(f.bladeHeightMm) ?? ''}`;
   };
   const here = kindOf(index);
   return record.fans!.every((_, i) => kindOf(i) === here) ? undefined : here.replaceAll('.', '_');

@@ -63,9 +63,13 @@ export function resolveStack(
 
 /** Pipes on a stack in the order the air meets them: as recorded, the others behind in the order of the record. */
 function pipeOrder(record: CaseRecord, stack: number, pipes: readonly PipeData[]): number[] {
-  const touching = pipes.flatMap((p, k) =>
-    p.contacts.some((c) => c.part.kind === 'stack' && c.part.index === stack) ? [k] : [],
-  );
+  const touching: number[] = [];
+  for (let k = 0; k < pipes.length; k++) {
+    const touches = pipes[k]!.contacts.some(
+      ({ part }) => part.kind === 'stack' && part.index === stack,
+    );
+    if (touches) touching.push(k);
+  }
   const named = record.finStacks![stack]!.pipesFromFan ?? [];
   const rank = (k: number) => {
     const i = named.indexOf(pipes[k]!.id);
