@@ -141,7 +141,14 @@ export function createApp(
   api.use('/defaults', defaultRoutes(documents));
   const families = createMachineFamilies(db, documents);
   api.use('/machines', machineRoutes(machines, families, history, createMachineTags(db), watts));
-  const importer = createImporter(db, machines, documents, attachments, takeRun);
+  const importer = createImporter(
+    db,
+    machines,
+    documents,
+    attachments,
+    takeRun,
+    library.editionTravel,
+  );
   api.use(
     '/exchange',
     exchangeRoutes(
@@ -151,7 +158,7 @@ export function createApp(
       attachments,
       documents,
       watts,
-      { store: runs, summaries, logs },
+      { store: runs, summaries, logs, editions: library.editionTravel },
       library.parseText,
     ),
   );

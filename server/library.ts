@@ -17,6 +17,7 @@ import { createMachineStore } from './machines/machineStore';
 import { createGuessList } from './opinions/guessList';
 import { logShelf } from './openup/openUpStore';
 import { createEditionStore } from './reports/editionStore';
+import { createEditionTravel } from './reports/editionTravel';
 import { createGatherReport } from './reports/gatherReport';
 import type { MakeReport } from './reports/makeReport';
 import { readCalibratedMachines, readCalibrationInUse } from './runs/calibrationInUse';
@@ -110,6 +111,7 @@ export function createLibrary(
     list,
     gatherReport,
     editions: createEditionStore(db, gatherReport, makeReports),
+    editionTravel: createEditionTravel(db),
     watts,
     async close() {
       await watts.stop();

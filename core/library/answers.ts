@@ -232,6 +232,8 @@ export const importItem = z.object({
   photos: z.int(),
   /** Runs that come with it. */
   runs: z.int(),
+  /** Published reports that come with it. */
+  editions: z.int(),
   /** What becomes of the log of the opening; null where the file brings none. */
   log: z.enum(['new', 'changed', 'same']).nullable(),
 });

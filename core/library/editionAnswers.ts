@@ -8,6 +8,8 @@ export const editionSummary = z.object({
   headline: z.string(),
   cap: z.string(),
   units: z.string(),
+  /** It was published in another library, whose revision of the record it tells. */
+  imported: z.boolean(),
   files: z.array(z.object({ name: z.string(), bytes: z.int() })),
 });
 export type EditionSummary = z.infer<typeof editionSummary>;

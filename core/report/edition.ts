@@ -18,6 +18,8 @@ export interface EditionSource {
   /** CPU to GPU as it was chosen; absent in editions of before this was kept. */
   ratio?: string | null | undefined;
   units: UnitSystem;
+  /** Published in another library, whose revision of the record it tells. */
+  imported?: true | undefined;
 }
 
 /** A figure that reads otherwise; null where one of the editions does not tell it. */

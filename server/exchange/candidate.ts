@@ -3,6 +3,7 @@ import type { KindName } from '@zugluft/core/documents/kinds';
 import type { UnitFacts } from '@zugluft/core/family/unitFacts';
 import type { CaseRecord } from '@zugluft/core/record/recordSchema';
 import { z } from 'zod';
+import type { TravellingEdition } from '../reports/editionTravel';
 
 /** A photo or paper as the list of a library names it. */
 export const attachmentEntry = z.object({
@@ -35,6 +36,16 @@ export interface Candidate {
   documents?: CandidateDocument[];
   attachments?: CandidateAttachment[];
   runs?: CandidateRun[];
+  /** From the first on. */
+  editions?: CandidateEdition[];
+}
+
+/** A report that was published of a machine. */
+export interface CandidateEdition extends Omit<TravellingEdition, 'source'> {
+  /** Where it stood, for messages. */
+  label: string;
+  said(): Promise<unknown>;
+  files(): Promise<Buffer>;
 }
 
 /** A run that comes with a machine. */

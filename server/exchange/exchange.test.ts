@@ -122,7 +122,14 @@ test('machines of one variant whose cooling differs do not become one variant he
   });
   const opened = await testLibrary();
   const { db, machines, documents, attachments } = opened;
-  const importer = createImporter(db, machines, documents, attachments, opened.takeRun);
+  const importer = createImporter(
+    db,
+    machines,
+    documents,
+    attachments,
+    opened.takeRun,
+    opened.editionTravel,
+  );
   const finder = { byId: async () => null, byName: async () => null };
   const received = await receiveFile(Readable.from([Buffer.from(zip)]), db.folder);
   const { candidates, close } = await readImport(received, 'zip', finder, doTextJob);
@@ -147,8 +154,8 @@ test('machines of one variant whose cooling differs do not become one variant he
 });
 
 test('a machine that somebody else changed meanwhile is named, and the others are taken', async () => {
-  const { db, machines, documents, attachments, takeRun } = whole();
-  const importer = createImporter(db, machines, documents, attachments, takeRun);
+  const { db, machines, documents, attachments, takeRun, editionTravel } = whole();
+  const importer = createImporter(db, machines, documents, attachments, takeRun, editionTravel);
   const a = await create();
   const next = (model: string) => ({ ...record(), identity: { model } });
   const busy = async () => {

@@ -22,6 +22,7 @@ import { addRun, zipTo } from '../runs/runFiles';
 import type { RunLogs } from '../runs/runLogs';
 import type { RunStore } from '../runs/runStore';
 import type { RunSummaries } from '../runs/runSummaries';
+import type { EditionTravel } from '../reports/editionTravel';
 import { Problem } from '../security/problem';
 import { MANIFEST } from './manifest';
 import { libraryMachines } from './libraryPages';
@@ -44,8 +45,9 @@ const ENDING: Record<AttachmentType, string> = {
   'application/pdf': 'pdf',
 };
 
-/** Runs that go out with the library. */
+/** What is published or measured of machines and goes out with the library. */
 export interface ExportedRuns {
+  editions: EditionTravel;
   store: RunStore;
   summaries: RunSummaries;
   logs: RunLogs;
@@ -117,7 +119,7 @@ export function fileName(record: CaseRecord): string {
 
 /**
  * The whole library as a zip, written while it is made: a record each, its photos and papers that may go out with their boxes
- * burned in, the log of its opening, its runs with their logs, all CSV files, and a list that brings variants, units and tags back. Serial numbers stay out.
+ * burned in, the log of its opening, its runs with their logs, its editions, all CSV files, and a list that brings variants, units and tags back. Serial numbers stay out.
  */
 export async function writeLibraryZip(
   db: Database,
@@ -195,6 +197,25 @@ export async function writeLibraryZip(
     }
     return entries;
   };
+  /** Editions byte for byte, each with what it said. */
+  const addEditions = async (machineId: string, base: string) => {
+    const entries: object[] = [];
+    const missing: { number: number; why: string }[] = [];
+    for await (const { zip: bytes, source, ...edition } of runs.editions.of(machineId)) {
+      if (out.destroyed) return { entries, missing };
+      const { number } = edition;
+      if (!bytes || bytes.length > MAX_ENTRY) {
+        missing.push({ number, why: bytes ? 'it is too large' : 'its files are not here' });
+        continue;
+      }
+      const at = `editions/${base}/${String(number).padStart(3, '0')}`;
+      zip.addPacked(`${at}.zip`, bytes);
+      add(`${at}.json`, `${JSON.stringify(source)}\n`);
+      entries.push({ ...edition, files: `${at}.zip`, said: `${at}.json` });
+      await drained();
+    }
+    return { entries, missing };
+  };
   const csv = {
     machines: await csvOf(watts, 'machines'),
     parts: await csvOf(watts, 'parts'),
@@ -215,6 +236,9 @@ export async function writeLibraryZip(
     const files = addDocuments(machine.documents, base);
     const photos = machine.hasPhotos ? await addPhotos(row.id, base) : { entries: [], missing: [] };
     const kept = machine.hasRuns ? await runs.store.all(row.id) : [];
+    const editions = machine.hasEditions
+      ? await addEditions(row.id, base)
+      : { entries: [], missing: [] };
     const entry = {
       file,
       log: files.find((f) => f.kind === 'log')?.file ?? null,
@@ -228,6 +252,8 @@ export async function writeLibraryZip(
       attachments: photos.entries,
       ...(photos.missing.length ? { missing: photos.missing } : {}),
       runs: await addRuns(kept, base),
+      editions: editions.entries,
+      ...(editions.missing.length ? { missingEditions: editions.missing } : {}),
     };
     await list.write(`${count++ ? ',' : ''}\n  ${JSON.stringify(entry)}`);
     add(file, printedDocument(record));

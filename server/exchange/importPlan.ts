@@ -17,6 +17,7 @@ import type { DocumentStore } from '../documents/documentStore';
 import { addMachine, addUnit, addVariant } from '../machines/machineRows';
 import type { MachineStore } from '../machines/machineStore';
 import type { AttachmentStore } from '../attachments/attachmentStore';
+import type { EditionTravel } from '../reports/editionTravel';
 import type { TakeRun } from '../runs/takeRun';
 import type { Candidate, CandidateDocument, LazyCandidate } from './candidate';
 import { takeInTurn } from './takeInTurn';
@@ -54,6 +55,7 @@ export function createImporter(
   documents: DocumentStore,
   attachments: AttachmentStore,
   runs: TakeRun,
+  editions: EditionTravel,
 ) {
   const { Machine, MachineTag, Variant, Unit } = db.models;
 
@@ -82,6 +84,7 @@ export function createImporter(
       first: [],
       photos: 0,
       runs: 0,
+      editions: 0,
       log: null,
     };
     if (candidate.refused !== undefined) {
@@ -127,6 +130,9 @@ export function createImporter(
       if (!(await attachments.knows(id))) item.photos++;
     }
     item.runs = candidate.runs?.length ?? 0;
+    const published = candidate.editions ?? [];
+    const newest = row && published.length ? await editions.newest(row.id) : 0;
+    item.editions = published.filter((e) => e.number > newest).length;
     return { item, row };
   };
 
@@ -217,6 +223,19 @@ export function createImporter(
     }
   };
 
+  /** Editions of a candidate that are not here yet, from the first on; one that cannot be taken is named and left out. */
+  const addEditions = async (candidate: Candidate, item: ImportItem) => {
+    item.editions = 0;
+    for (const { label, said, files, ...edition } of candidate.editions ?? []) {
+      try {
+        const given = { ...edition, source: await said() };
+        if (await editions.take(item.machineId!, given, await files())) item.editions++;
+      } catch (cause) {
+        item.reasons.push({ path: label, message: (cause as Error).message });
+      }
+    }
+  };
+
   /**
    * The variant and unit that a new machine joins: those it had in the library it comes from, as long as what this library
    * knows of them has the same cooling; else new ones.
@@ -294,6 +313,7 @@ export function createImporter(
     }
     await addAttachments(candidate, item, changed);
     await addRuns(candidate, item, asNew);
+    await addEditions(candidate, item);
     return item;
   };
 

@@ -25,6 +25,7 @@ export interface LibraryMachine {
   documents: ReadonlyMap<KindName, string>;
   hasPhotos: boolean;
   hasRuns: boolean;
+  hasEditions: boolean;
 }
 
 /**
@@ -39,7 +40,7 @@ export async function* libraryMachines(
   kinds: readonly KindName[] = [],
   left: (row: MachineRow, why: string) => void = () => undefined,
 ): AsyncGenerator<LibraryMachine> {
-  const { Machine, Unit, MachineTag, Attachment, Run } = db.models;
+  const { Machine, Unit, MachineTag, Attachment, Run, Edition } = db.models;
   for (let after = ''; ;) {
     const rows = await Machine.findAll({
       where: { putAsideAt: null, id: { [Op.gt]: after } },
@@ -57,6 +58,7 @@ export async function* libraryMachines(
     const tags = await MachineTag.findAll({ where: { machineId: ids }, raw: true });
     const withPhotos = await Attachment.findAll({ ...of, group: ['machineId'] });
     const withRuns = await Run.findAll({ ...of, group: ['machineId'] });
+    const withEditions = await Edition.findAll({ ...of, group: ['machineId'] });
 
     const byId = new Map<string, Map<KindName, string>>(ids.map((id) => [id, new Map()]));
     for (const { kind, id, value } of texts) byId.get(id)!.set(kind, value);
@@ -66,7 +68,7 @@ export async function* libraryMachines(
       tagsOf.set(machineId, [...(tagsOf.get(machineId) ?? []), tag]);
     }
     const has = (of: readonly { machineId: string }[]) => new Set(of.map((x) => x.machineId));
-    const [photos, runs] = [has(withPhotos), has(withRuns)];
+    const [photos, runs, editions] = [has(withPhotos), has(withRuns), has(withEditions)];
     for (const row of rows) {
       const own = byId.get(row.id)!;
       let record: CaseRecord;
@@ -85,6 +87,7 @@ export async function* libraryMachines(
         documents: own,
         hasPhotos: photos.has(row.id),
         hasRuns: runs.has(row.id),
+        hasEditions: editions.has(row.id),
       };
       await nextTurn();
     }

@@ -3,6 +3,7 @@ import { unitFacts } from '@zugluft/core/family/unitFacts';
 import { MAX_ATTACHMENTS } from '@zugluft/core/library/attachment';
 import { MAX_RUNS } from '@zugluft/core/library/runAnswers';
 import { z } from 'zod';
+import { MAX_EDITIONS } from '../reports/editionBounds';
 import { attachmentEntry } from './candidate';
 
 /** Machines that one file may bring. */
@@ -32,6 +33,18 @@ const listedMachine = z.object({
   runs: z
     .array(z.object({ folder: z.string().max(300) }))
     .max(MAX_RUNS)
+    .default([]),
+  editions: z
+    .array(
+      z.object({
+        number: z.int().min(1).max(MAX_EDITIONS),
+        createdAt: z.iso.datetime(),
+        recordRevision: z.int().min(1).max(1e9),
+        files: z.string().max(300),
+        said: z.string().max(300),
+      }),
+    )
+    .max(MAX_EDITIONS)
     .default([]),
 });
 /** A machine as the list names it. */

@@ -103,7 +103,7 @@ async function readZip(zip: ZipFiles, parse: DoTextJob): Promise<LazyCandidate[]
   return answer.machines.map((text, i) =>
     attempt(`machine ${i + 1} of the list`, async () => {
       const { file, log, documents, ...listed } = JSON.parse(text) as ListedMachine;
-      const { id, variantId, unitId, stateName, tags, unit, attachments, runs } = listed;
+      const { id, variantId, unitId, stateName, tags, unit, attachments, runs, editions } = listed;
       try {
         return {
           label: file,
@@ -118,6 +118,14 @@ async function readZip(zip: ZipFiles, parse: DoTextJob): Promise<LazyCandidate[]
           ),
           attachments: attachments.map((a) => ({ ...a, read: () => zip.read(a.file) })),
           runs: runs.map(({ folder }) => runIn(zip, folder)),
+          editions: editions
+            .sort((a, b) => a.number - b.number)
+            .map(({ files, said, ...edition }) => ({
+              ...edition,
+              label: files,
+              said: () => record(said),
+              files: () => zip.read(files),
+            })),
         };
       } catch (cause) {
         return { label: file, refused: (cause as Error).message };

@@ -15,6 +15,9 @@ export const editionBody = reportQuery.pick({
 });
 export const editionFileQuery = z.strictObject({ save: z.enum(['0', '1']).default('0') });
 
+const PAGE_POLICY =
+  "default-src 'none'; style-src 'unsafe-inline'; img-src data:; font-src data:; frame-ancestors 'none'; base-uri 'none'; form-action 'none'";
+
 /** Routes under /api/machines/:id/editions: reports as they were published. */
 export function editionRoutes(store: EditionStore): Router {
   const router = Router({ mergeParams: true });
@@ -50,6 +53,8 @@ export function editionRoutes(store: EditionStore): Router {
     const { save } = parse(editionFileQuery, req.query);
     const bytes = await store.file(machineOf(req), numberOf(req), name);
     if (save === '1') res.attachment(name);
+    // pages stand for themselves, also those of an edition that another library wrote: nothing in them runs or loads anything
+    if (/\.(html|svg)$/.test(name)) res.set('Content-Security-Policy', PAGE_POLICY);
     // what was published does not change
     res.set('Cache-Control', 'private, max-age=31536000, immutable');
     res.type(name.slice(name.lastIndexOf('.'))).send(bytes);

@@ -10,12 +10,11 @@ import type { EditionRow } from '../database/models';
 import type { Database } from '../database/openDatabase';
 import { found } from '../machines/machineRows';
 import { Problem } from '../security/problem';
+import { MAX_EDITIONS } from './editionBounds';
 import type { Asked, GatherReport } from './gatherReport';
 import type { MakeReport, ReportForm } from './makeReport';
 
 const PAGE_SIZE = 20;
-/** Editions of a machine; more of them nobody reads. */
-const MAX_EDITIONS = 500;
 
 export type EditionStore = ReturnType<typeof createEditionStore>;
 
@@ -120,7 +119,7 @@ export function createEditionStore(db: Database, gather: GatherReport, make: Mak
 }
 
 function summaryOf(row: EditionRow): EditionSummary {
-  const { headline, cap, units } = JSON.parse(row.source) as EditionSource;
+  const { headline, cap, units, imported } = JSON.parse(row.source) as EditionSource;
   return {
     number: row.number,
     createdAt: row.createdAt.toISOString(),
@@ -128,6 +127,7 @@ function summaryOf(row: EditionRow): EditionSummary {
     headline,
     cap,
     units,
+    imported: imported === true,
     files: JSON.parse(row.files) as EditionSummary['files'],
   };
 }

@@ -24,12 +24,13 @@ export function ImportPlan({
 }) {
   const count = (a: ImportItem['action']) => items.filter((i) => i.action === a).length;
   const photos = items.reduce((n, i) => n + i.photos, 0);
-  // a machine that is the same here may still bring photos
+  const editions = items.reduce((n, i) => n + i.editions, 0);
+  // a machine that is the same here may still bring photos and published reports
   const useful = items.filter(
     (i) =>
       i.action === 'new' ||
       (i.action === 'changed' && changed !== 'skip') ||
-      (i.action === 'same' && i.photos > 0),
+      (i.action === 'same' && i.photos + i.editions > 0),
   ).length;
   return (
     <>
@@ -41,6 +42,11 @@ export function ImportPlan({
         {photos > 0 && (
           <>
             , <span className="figure">{photos}</span> photos and papers
+          </>
+        )}
+        {editions > 0 && (
+          <>
+            , <span className="figure">{editions}</span> published reports
           </>
         )}
         . Nothing is written yet.

@@ -100,7 +100,7 @@ export function Editions({
 }
 
 function EditionRow({ machineId, edition }: { machineId: string; edition: EditionSummary }) {
-  const { number, createdAt, recordRevision, headline, files } = edition;
+  const { number, createdAt, recordRevision, headline, files, imported } = edition;
   const [open, setOpen] = useState(false);
   const named = (ending: string) => files.find((f) => f.name.endsWith(ending))?.name;
   const page = named('.html');
@@ -111,6 +111,7 @@ function EditionRow({ machineId, edition }: { machineId: string; edition: Editio
         <strong className="font-semibold">Edition {number}</strong>
         <span className="text-small text-quiet">
           {new Date(createdAt).toLocaleDateString('en-CA')}, record revision {recordRevision}
+          {imported && ' of the library it came from'}
         </span>
         {page && (
           <a
