@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import { ownServer } from './ownServer';
-import { makeMachine, watchErrors } from './support';
+import { keptByBrowser, makeMachine, watchErrors } from './support';
 
 const server = ownServer(0);
 test.use({ baseURL: server.address, serviceWorkers: 'allow' });
@@ -60,6 +60,7 @@ test('a machine is opened by keypad alone through a killed server, and one screw
   await expect(kept).toHaveText('kept');
 
   // the server is killed; the opening goes on, and through a reload too
+  await keptByBrowser(page, id);
   await server.kill();
   await press(page, '*', '5');
   await endStep(page);

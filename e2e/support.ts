@@ -20,6 +20,16 @@ export async function watts(page: Page, cap: string): Promise<number> {
   return Number.parseFloat((await page.getByTestId(`watts-${cap}`).textContent()) ?? 'NaN');
 }
 
+/** Waits until the browser would open the page without a server: the program is kept, its worker at hand, and a machine read. */
+export async function keptByBrowser(page: Page, machineId: string): Promise<void> {
+  await page.evaluate(() => navigator.serviceWorker.ready);
+  const isAtHand = () => page.evaluate(() => navigator.serviceWorker.controller !== null);
+  await expect.poll(isAtHand).toBe(true);
+  const path = `/api/machines/${machineId}`;
+  const isKept = () => page.evaluate(async (p) => (await caches.match(p)) !== undefined, path);
+  await expect.poll(isKept).toBe(true);
+}
+
 /** Counts a machine with two fans in an open quick count, up to its first answer. */
 export async function countByKeys(page: Page): Promise<void> {
   await expect(page.getByLabel('fans', { exact: true })).toBeFocused();

@@ -46,7 +46,8 @@ export function ImportPlan({
         )}
         {editions > 0 && (
           <>
-            , <span className="figure">{editions}</span> published reports
+            , <span className="figure">{editions}</span> published{' '}
+            {editions === 1 ? 'report' : 'reports'}
           </>
         )}
         . Nothing is written yet.
