@@ -158,7 +158,7 @@ export function createApp(
       attachments,
       documents,
       watts,
-      { store: runs, summaries, logs, editions: library.editionTravel },
+      { runs, summaries, logs, editions: library.editionTravel },
       library.parseText,
     ),
   );

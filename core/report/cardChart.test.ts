@@ -1,6 +1,7 @@
 import { exampleRecord } from '../test-support/exampleRecord';
+import { expectWithinCard } from '../test-support/expectWithinCard';
 import { verdictOf, type Verdict } from '../verdict/verdict';
-import { CARD_SIZES, cardChart, cardSizeOf, linesOf } from './cardChart';
+import { CARD_SIZES, cardChart, linesOf } from './cardChart';
 import { widthOf } from './chart';
 
 let verdict: Verdict;
@@ -15,19 +16,7 @@ test.each(CARD_SIZES)('at %s everything lies within the card, the figure first',
   const long = { ...verdict, name: 'word '.repeat(2000) };
   for (const v of [verdict, long]) {
     const card = cardChart(v, [{ levelDbA: 36, watts: 93 }], 'a '.repeat(3000), size);
-    expect({ width: card.width, height: card.height }).toEqual(cardSizeOf(size));
-    for (const m of card.marks) {
-      const points = m.kind === 'text' || m.kind === 'diamond' ? [m.at] : m.points;
-      for (const [x, y] of points) {
-        expect(x).toBeGreaterThanOrEqual(0);
-        expect(x).toBeLessThanOrEqual(card.width);
-        expect(y).toBeGreaterThanOrEqual(0);
-        expect(y).toBeLessThanOrEqual(card.height);
-      }
-      if (m.kind === 'text' && m.anchor === 'start') {
-        expect(m.at[0] + widthOf(m.text, m.size)).toBeLessThanOrEqual(card.width);
-      }
-    }
+    expectWithinCard(card, size);
     const texts = card.marks.flatMap((m) => (m.kind === 'text' ? [m] : []));
     const watts = `${verdict.at[1]!.watts.p50.toFixed(0)} W`;
     const largest = [...texts].sort((a, b) => b.size - a.size)[0]!;

@@ -1,5 +1,6 @@
-import { CARD_SIZES, cardSizeOf } from './cardChart';
-import { widthOf, type Chart } from './chart';
+import { expectWithinCard } from '../test-support/expectWithinCard';
+import { CARD_SIZES } from './cardChart';
+import type { Chart } from './chart';
 import { comparisonCard } from './comparisonCard';
 
 const bars = (n: number, name = (i: number) => `Maker model ${i}`) =>
@@ -22,18 +23,8 @@ test.each(CARD_SIZES)(
           'a '.repeat(3000),
           size,
         );
-        expect({ width: card.width, height: card.height }).toEqual(cardSizeOf(size));
-        for (const m of card.marks) {
-          const points = m.kind === 'text' || m.kind === 'diamond' ? [m.at] : m.points;
-          for (const [x, y] of points) {
-            expect(x).toBeGreaterThanOrEqual(0);
-            expect(x).toBeLessThanOrEqual(card.width);
-            expect(y).toBeGreaterThanOrEqual(0);
-            expect(y).toBeLessThanOrEqual(card.height);
-          }
-        }
+        expectWithinCard(card, size);
         for (const t of texts(card).filter((m) => m.anchor === 'start')) {
-          expect(t.at[0] + widthOf(t.text, t.size)).toBeLessThanOrEqual(card.width);
           // still read where an article shows it at half its width
           expect(t.size).toBeGreaterThanOrEqual(14 * (card.width / 1200));
         }

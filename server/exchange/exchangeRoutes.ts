@@ -9,7 +9,7 @@ import type { DocumentStore } from '../documents/documentStore';
 import type { MachineStore } from '../machines/machineStore';
 import { parse } from '../security/parse';
 import type { WattsKeeper } from '../derived/wattsKeeper';
-import { csvLines, fileName, writeLibraryZip, type ExportedRuns } from './exportLibrary';
+import { csvLines, fileName, writeLibraryZip, type AlsoExported } from './exportLibrary';
 import type { Finder } from './csvCandidates';
 import type { Importer } from './importPlan';
 import { readImport } from './readImport';
@@ -31,7 +31,7 @@ export function exchangeRoutes(
   attachments: AttachmentStore,
   documents: DocumentStore,
   watts: WattsKeeper,
-  runs: ExportedRuns,
+  also: AlsoExported,
   parseText: DoTextJob,
 ): Router {
   const router = Router();
@@ -60,7 +60,7 @@ export function exchangeRoutes(
     res.attachment(`${kind}.csv`).type('text/csv; charset=utf-8');
     const lines =
       kind === 'steady'
-        ? steadyLines(db, documents, runs.store, runs.summaries)
+        ? steadyLines(db, documents, also.runs, also.summaries)
         : csvLines(db, documents, watts, kind);
     for await (const text of lines) {
       if (res.destroyed) return;
@@ -71,7 +71,7 @@ export function exchangeRoutes(
 
   router.get('/library.zip', async (_req, res) => {
     res.attachment('library.zip').type('application/zip');
-    await writeLibraryZip(db, documents, attachments, watts, runs, res);
+    await writeLibraryZip(db, documents, attachments, watts, also, res);
   });
 
   // with Accept: application/x-ndjson a line for each machine as it is done, so that its progress can be told

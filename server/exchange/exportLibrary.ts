@@ -46,9 +46,9 @@ const ENDING: Record<AttachmentType, string> = {
 };
 
 /** What is published or measured of machines and goes out with the library. */
-export interface ExportedRuns {
+export interface AlsoExported {
   editions: EditionTravel;
-  store: RunStore;
+  runs: RunStore;
   summaries: RunSummaries;
   logs: RunLogs;
 }
@@ -126,7 +126,7 @@ export async function writeLibraryZip(
   documents: DocumentStore,
   attachments: AttachmentStore,
   watts: WattsKeeper,
-  runs: ExportedRuns,
+  also: AlsoExported,
   out: Writable,
 ): Promise<void> {
   const zip = zipTo(out);
@@ -191,7 +191,7 @@ export async function writeLibraryZip(
     for (const kept of all) {
       if (out.destroyed) return entries;
       const folder = `runs/${base}/${String(entries.length + 1).padStart(3, '0')}/`;
-      const left = await addRun(zip, kept, runs.logs, folder, MAX_ENTRY);
+      const left = await addRun(zip, kept, also.logs, folder, MAX_ENTRY);
       entries.push({ folder, ...(left.length ? { left } : {}) });
       await drained();
     }
@@ -201,7 +201,7 @@ export async function writeLibraryZip(
   const addEditions = async (machineId: string, base: string) => {
     const entries: object[] = [];
     const missing: { number: number; why: string }[] = [];
-    for await (const { zip: bytes, source, ...edition } of runs.editions.of(machineId)) {
+    for await (const { zip: bytes, source, ...edition } of also.editions.of(machineId)) {
       if (out.destroyed) return { entries, missing };
       const { number } = edition;
       if (!bytes || bytes.length > MAX_ENTRY) {
@@ -219,7 +219,7 @@ export async function writeLibraryZip(
   const csv = {
     machines: await csvOf(watts, 'machines'),
     parts: await csvOf(watts, 'parts'),
-    steady: steadyOf(runs.summaries),
+    steady: steadyOf(also.summaries),
   };
   const texts = { machines: packedText(), parts: packedText(), steady: packedText() };
   for (const kind of CSV_FILES) await texts[kind].write(csv[kind].header);
@@ -235,7 +235,7 @@ export async function writeLibraryZip(
     const file = `records/${base}.json`;
     const files = addDocuments(machine.documents, base);
     const photos = machine.hasPhotos ? await addPhotos(row.id, base) : { entries: [], missing: [] };
-    const kept = machine.hasRuns ? await runs.store.all(row.id) : [];
+    const kept = machine.hasRuns ? await also.runs.all(row.id) : [];
     const editions = machine.hasEditions
       ? await addEditions(row.id, base)
       : { entries: [], missing: [] };

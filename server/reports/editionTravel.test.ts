@@ -1,3 +1,5 @@
+import { readdirSync } from 'node:fs';
+import { join } from 'node:path';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { exchangeAt } from '../test-support/exchange';
 import { testServer } from '../test-support/testServer';
@@ -110,9 +112,13 @@ test('an edition that is none, is another one or comes without those before it i
 
   // now as it is; then another one under the number of the first
   expect(await reasonOf(() => undefined)).toBe('');
+  const kept = () => readdirSync(join(there.db().folder, 'files'), { recursive: true }).length;
+  const before = kept();
   expect(
     await reasonOf((files) => (files[named(files, '001.zip')] = zipSync({ 'a.md': strToU8('x') }))),
   ).toBe('edition 1 is here already');
+  // nothing of one that is refused is left behind
+  expect(kept()).toBe(before);
   expect((await there.call().get(url)).body.total).toBe(2);
 });
 

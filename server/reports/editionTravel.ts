@@ -3,6 +3,7 @@ import { unzipSync } from 'fflate';
 import type { Transaction } from 'sequelize';
 import { readEditionSource } from '@zugluft/core/report/editionSource';
 import { createFileFolder } from '../attachments/fileFolder';
+import { sha256Of } from '../attachments/sha256Of';
 import type { EditionRow } from '../database/models';
 import type { Database } from '../database/openDatabase';
 import { Problem } from '../security/problem';
@@ -69,14 +70,25 @@ export function createEditionTravel(db: Database) {
       const read = readEditionSource(given.source);
       if ('problem' in read) throw new Problem(422, 'No edition', read.problem);
       const files = filesOf(zip);
-      const sha256 = await folder.keep(zip);
-      return db.write(async (transaction) => {
-        const there = await Edition.findOne({ where: { machineId, number }, transaction });
+      const sha256 = await sha256Of(zip);
+      /** Whether it has to be taken. */
+      const isNew = async (transaction?: Transaction): Promise<boolean> => {
+        const there = await Edition.findOne({
+          where: { machineId, number },
+          ...(transaction ? { transaction } : {}),
+        });
         if (there?.sha256 === sha256) return false;
         if (there) throw new Problem(409, 'Another one', `edition ${number} is here already`);
         if ((await newest(machineId, transaction)) !== number - 1 || number > MAX_EDITIONS) {
           throw new Problem(409, 'Others are missing', `edition ${number - 1} is not here`);
         }
+        return true;
+      };
+      // nothing of one that is refused is left in the folder
+      if (!(await isNew())) return false;
+      await folder.keep(zip);
+      return db.write(async (transaction) => {
+        if (!(await isNew(transaction))) return false;
         await Edition.create(
           {
             id: randomUUID(),

@@ -19,11 +19,11 @@ export function ExportLinks() {
         ))}
       </ul>
       <p className="text-small text-quiet mt-1">
-        Serial numbers stay out. The zip takes photos along, their boxes burned in, and papers where
-        that was said. CSV of the machines takes the watts at the laboratory’s caps along; CSV
-        leaves out notes, settings, curves and sweeps. Pages are a folder for any web server: every
-        machine that has watts with its report, all levels side by side, the open data; they take a
-        few seconds for each machine.
+        Serial numbers stay out. The zip takes published reports along, photos, their boxes burned
+        in, and papers where that was said. CSV of the machines takes the watts at the laboratory’s
+        caps along; CSV leaves out notes, settings, curves and sweeps. Pages are a folder for any
+        web server: every machine that has watts with its report, all levels side by side, the open
+        data; they take a few seconds for each machine.
       </p>
     </section>
   );
