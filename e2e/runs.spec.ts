@@ -113,6 +113,38 @@ test('the fan sweep out of a load goes into the record by one key, and back by u
   expect(errors).toEqual([]);
 });
 
+test('a run begun while the list of runs is still on its way is shown', async ({ page }) => {
+  const errors = watchErrors(page);
+  const id = await copyOfExample(page);
+  const address = new RegExp(`/api/machines/${id}/runs(\\?page=1)?$`);
+  let letGo = () => {};
+  const begun = new Promise<void>((done) => (letGo = done));
+  let asked = 0;
+  await page.route(address, async (route) => {
+    if (route.request().method() === 'POST') {
+      await route.continue();
+      return;
+    }
+    asked += 1;
+    if (asked > 1) return route.continue();
+    // the first list is read before the run is made, and comes after it
+    const before = await route.fetch();
+    await begun;
+    await route.fulfill({ response: before }).catch(() => {});
+  });
+  await page.goto(`/machines/${id}/runs`);
+  await expect.poll(() => asked).toBe(1);
+  const made = page.waitForResponse(
+    (r) => r.request().method() === 'POST' && r.url().endsWith('/runs'),
+  );
+  await page.getByRole('button', { name: /new run/ }).click();
+  expect((await made).status()).toBe(201);
+  letGo();
+  await expect(page.getByText('no log yet')).toBeVisible();
+  await putAsideOpen(page);
+  expect(errors).toEqual([]);
+});
+
 test('a log on its way can be given up, and leaves nothing behind', async ({ page }) => {
   const errors = watchErrors(page);
   await newRunOfExample(page);

@@ -1,12 +1,13 @@
 import '@fontsource-variable/hanken-grotesk/wght.css';
 import '@fontsource-variable/spline-sans-mono/wght.css';
 import './styles.css';
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode, useMemo, useState } from 'react';
 import { config } from 'zod';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, redirect, RouterProvider } from 'react-router';
 import { Toaster } from 'sonner';
+import { libraryClient } from '../api/libraryClient';
 import { makeReady } from './makeReady';
 import { startOffline } from './offline/startOffline';
 import { onArrived, watchLeaving } from '../documents/keepers';
@@ -21,7 +22,7 @@ import type { UnitPreference } from '@zugluft/core/record/units';
 import { storedUnits, storeUnits, UnitContext } from '../kit/units';
 import { storedTheme, storeTheme, ThemeContext, type Theme } from '../kit/theme';
 
-const client = new QueryClient({ defaultOptions: { queries: { retry: 1 } } });
+const client = libraryClient({ defaultOptions: { queries: { retry: 1 } } });
 
 const router = createBrowserRouter([
   {
