@@ -7,7 +7,10 @@ import { settleAt } from '../envelope/pointReadout';
 import { estimate } from './estimate';
 import type { Estimate } from './answer';
 import { buildModel } from '../network/machineModel';
-import { junctionC } from '../network/steadyState';
+import { junctionC, nodeC } from '../network/steadyState';
+import { water } from '../fluids/water';
+import { chamberCapillaryW } from '../pipes/chamberLimit';
+import { darcyFall, darcyPressures } from '../test-support/darcyReference';
 import { resolveCase } from '../record/resolveCase';
 import type { CaseRecord } from '../record/recordSchema';
 import { completeRecord, exampleRecord, twoLoopRecord } from '../test-support/exampleRecord';
@@ -238,6 +241,62 @@ test('a vapor chamber under both dies, with stacks on it, works without a pipe',
   for (const s of record.finStacks!) s.plates = ['chamber'];
   const full = estimate(openCase({ record: completeRecord(record) }), { caps: ['full'] }).caps[0]!;
   expect(full.together.watts).toBeGreaterThan(60);
+});
+
+test('two dies on one chamber dry it out where Darcy flow to both of them does', () => {
+  const record = structuredClone(two);
+  record.heatPipes = [];
+  const [widthMm, lengthMm] = [240, 60];
+  const places = [
+    { die: 'cpu', xMm: 60.5, yMm: 30.5 },
+    { die: 'gpu', xMm: 110.5, yMm: 30.5 },
+  ];
+  record.plates = [
+    {
+      id: 'chamber',
+      kind: 'vapor-chamber',
+      dies: ['cpu', 'gpu'],
+      widthMm,
+      lengthMm,
+      thicknessMm: 1,
+      places,
+    },
+  ];
+  for (const s of record.finStacks!) s.plates = ['chamber'];
+  const overrides = new Map([['plates.chamberLimitFactor', 0.25]]);
+  const model = buildModel(resolveCase(completeRecord(record), overrides));
+  const loudest = stateForCap(model.data, 'full').state;
+  const memory = createMemory(model);
+  // a wick carries more with warmer vapor, so that the fans may run slower than they could
+  const { point, state } = carryOnRay(model, loudest, { cpu: 0.4, gpu: 0.6 }, null, memory);
+  expect(point.binding).toEqual({ limit: 'chamber', part: 'chamber', kind: 'capillary' });
+  const plate = model.data.plates[0]!;
+  const skirtMm = 2e3 * (plate.wallM + plate.wickM);
+  const dies = model.data.dies.map((d) => {
+    const { xMm, yMm } = places.find((p) => p.die === d.id)!;
+    return {
+      x: xMm,
+      y: yMm,
+      w: d.widthM * 1e3 + skirtMm,
+      l: d.lengthM * 1e3 + skirtMm,
+      watts: (d.role === 'cpu' ? point.cpuW : point.gpuW) * d.roleShare * d.insideShare,
+    };
+  });
+  const pressures = darcyPressures(dies, widthMm, lengthMm);
+  const at = settleAt(model, state.rpms, point.cpuW, point.gpuW);
+  const vaporC = nodeC(model, at, model.plateNode[0]!, point.cpuW, point.gpuW);
+  // the fall holds the watts already: what the wick can bring for it is one
+  const carried = (d: (typeof dies)[number], fall: number) =>
+    plate.chamberLimitFactor *
+    chamberCapillaryW(fall, plate.wickM, plate.vaporGapM, plate.wick!, water(vaporC)) *
+    (d.watts > 0 ? 1 : NaN);
+  const together = dies.map((d) => carried(d, darcyFall(pressures, d, widthMm)));
+  expect(Math.abs(Math.min(...together) - 1)).toBeLessThan(0.05);
+  // by its own flow alone neither would be dry yet
+  for (const d of dies)
+    expect(
+      carried(d, darcyFall(darcyPressures([d], widthMm, lengthMm), d, widthMm)),
+    ).toBeGreaterThan(1.2);
 });
 
 test('pipes on the bare die carry less than over a plate', () => {

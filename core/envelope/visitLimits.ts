@@ -104,23 +104,24 @@ function visitChamber(
   const d = model.data.dies[die]!;
   const index = model.diePlate[die]!;
   const plate = model.data.plates[index]!;
-  const share = d.roleShare * d.insideShare;
+  const { shape, perCpu, perGpu } = model.dieDemand[die]!;
   const boiling = plate.chamberFluxWm2 * areaM2;
   const capillary =
     plate.chamberLimitFactor *
     chamberCapillaryW(
-      model.dieFlowShape[die]!,
+      shape,
       plate.wickM,
       plate.vaporGapM,
       plate.wick!,
       waterFromTable(state.at.plateC[index]!, saturated),
     );
-  visit(
-    d.role === 'cpu' ? share : 0,
-    d.role === 'gpu' ? share : 0,
-    Math.min(boiling, capillary),
-    CHAMBER,
-    index,
-    boiling < capillary ? 1 : 0,
-  );
+  if (boiling < capillary) {
+    const share = d.roleShare * d.insideShare;
+    visit(d.role === 'cpu' ? share : 0, d.role === 'gpu' ? share : 0, boiling, CHAMBER, index, 1);
+    // by its own flow it boils first, but others may take its liquid away
+    if (plate.dies.length < 2 || capillary === Infinity) return;
+  }
+  for (let c = 0; c < perCpu.length; c++) {
+    visit(perCpu[c]!, perGpu[c]!, capillary, CHAMBER, index, 0);
+  }
 }

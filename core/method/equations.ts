@@ -204,6 +204,15 @@ export const METHOD: readonly MethodChapter[] = [
         source: 'Darcy’s law; Reay, Kew & McGlen',
         file: 'core/pipes/chamberFlowShape.ts',
       },
+      {
+        title: 'Several dies on one chamber',
+        tex: String.raw`\sum_j Q_j \frac{p_j(c) - p_j(i)}{S_i} = Q_i^{\mathrm{alone}}`,
+        where:
+          'Die i dries out where the flows to all dies together take as much pressure between the place c, where it is highest, and its middle as its wick can pump; p_j the liquid’s pressure per watt of die j, S_i and Q_i^alone as above.',
+        range: 'as above; boiling counts the die’s own watts',
+        source: 'superposition of Darcy flow',
+        file: 'core/pipes/chamberFlow.ts',
+      },
     ],
   },
   {

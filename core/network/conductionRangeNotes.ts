@@ -68,7 +68,7 @@ function chamberVaporNote(
   for (const i of p.dies) {
     const d = model.data.dies[i]!;
     const watts = (d.role === 'cpu' ? cpuW : gpuW) * d.roleShare * d.insideShare;
-    const perW = chamberVaporPaPerW(model.dieFlowShape[i]!, p.vaporGapM, w);
+    const perW = chamberVaporPaPerW(model.dieDemand[i]?.shape ?? 0, p.vaporGapM, w);
     if (watts * chamberVaporKPerW(perW, vaporC, w) > EVEN_VAPOR_K) {
       say(
         `plates.${p.id}`,

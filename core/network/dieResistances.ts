@@ -1,24 +1,40 @@
 import { plateSpreading, type PlateSource } from '../conduction/plateSpreading';
-import { chamberFlowShape } from '../pipes/chamberFlowShape';
+import {
+  chamberDemands,
+  placesOfDemand,
+  type ChamberDemand,
+  type ChamberPlace,
+} from '../pipes/chamberFlow';
 import { COPPER_WMK } from '../pipes/contactResistance';
 import type { CaseData } from '../record/caseData';
 import type { Link, MachineModel } from './networkModel';
 
-/** What lies between each die's sensor and its plate's node. */
+/**
+ * What lies between each die's sensor and its plate's node, and what the dies of a chamber ask of its wick.
+ *
+ * @param likePlaces places of each chamber's wick that matter, of a model of the same record
+ */
 export function dieResistances(
   data: CaseData,
   diePlate: readonly number[],
   plateNode: readonly number[],
   links: readonly Link[],
   touching: readonly { widthM: number; lengthM: number }[],
+  likePlaces?: readonly ChamberPlace[][],
 ): Pick<
   MachineModel,
-  'dieBeyondCpuKPerW' | 'dieBeyondGpuKPerW' | 'dieSteps' | 'dieEvaporatorM2' | 'dieFlowShape'
+  | 'dieBeyondCpuKPerW'
+  | 'dieBeyondGpuKPerW'
+  | 'dieSteps'
+  | 'dieEvaporatorM2'
+  | 'dieDemand'
+  | 'chamberPlaces'
 > {
   const count = data.dies.length;
   const coupling = new Float64Array(count * count);
   const dieEvaporatorM2 = data.dies.map(() => 0);
-  const dieFlowShape = data.dies.map(() => 0);
+  const dieDemand: (ChamberDemand | null)[] = data.dies.map(() => null);
+  const chamberPlaces: ChamberPlace[][] = data.plates.map(() => []);
   data.plates.forEach((plate, p) => {
     if (plate.kind === 'none') return;
     let out = 0;
@@ -27,24 +43,27 @@ export function dieResistances(
     const { wick } = plate;
     if (wick) {
       const whole = plate.widthM * plate.lengthM;
-      plate.dies.forEach((i, k) => {
+      const skirt = 2 * (plate.wallM + plate.wickM);
+      const sources = plate.dies.map((i, k) => {
         const d = data.dies[i]!;
-        const skirt = 2 * (plate.wallM + plate.wickM);
-        const area = Math.min(whole, (d.widthM + skirt) * (d.lengthM + skirt));
+        const wetted = { widthM: d.widthM + skirt, lengthM: d.lengthM + skirt };
+        const area = Math.min(whole, wetted.widthM * wetted.lengthM);
         dieEvaporatorM2[i] = area;
         coupling[i * count + i] =
           (plate.wallM / COPPER_WMK + plate.wickM / wick.conductivityWmK) / area;
-        dieFlowShape[i] = chamberFlowShape(
-          sourceWithin(
-            { widthM: d.widthM + skirt, lengthM: d.lengthM + skirt },
-            plate.centres[k]!,
-            plate.widthM,
-            plate.lengthM,
-          ),
-          plate.widthM,
-          plate.lengthM,
-        );
+        const inside = d.roleShare * d.insideShare;
+        return {
+          ...sourceWithin(wetted, plate.centres[k]!, plate.widthM, plate.lengthM),
+          perCpu: d.role === 'cpu' ? inside : 0,
+          perGpu: d.role === 'gpu' ? inside : 0,
+        };
       });
+      if (!sources.length) return;
+      const places = likePlaces?.[p] ?? placesOfDemand(sources, plate.widthM, plate.lengthM);
+      chamberPlaces[p] = places;
+      chamberDemands(sources, plate.widthM, plate.lengthM, places).forEach(
+        (demand, k) => (dieDemand[plate.dies[k]!] = demand),
+      );
       return;
     }
     const sink = sinkOf(data, p, touching[p]!);
@@ -74,7 +93,8 @@ export function dieResistances(
     dieBeyondCpuKPerW: beyond('cpu'),
     dieBeyondGpuKPerW: beyond('gpu'),
     dieEvaporatorM2,
-    dieFlowShape,
+    dieDemand,
+    chamberPlaces,
     dieSteps: data.dies.map((d, i) => {
       const hot =
         d.junctionResistanceKPerW /

@@ -138,7 +138,7 @@ export function buildModel(data: CaseData, like?: MachineModel): MachineModel {
     padTotalW += watts;
   }
 
-  const dies = dieResistances(data, diePlate, plateNode, links, touching);
+  const dies = dieResistances(data, diePlate, plateNode, links, touching, like?.chamberPlaces);
   const heat = { cpu: new Float64Array(n), gpu: new Float64Array(n) };
   const draw = { cpu: 0, gpu: 0 };
   data.dies.forEach((d, i) => {

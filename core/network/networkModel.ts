@@ -1,6 +1,7 @@
 import type { AirSystem } from '../airflow/airSystem';
 import type { CaseData } from '../record/caseData';
 import type { EliminationPlan } from '../numerics/elimination';
+import type { ChamberDemand, ChamberPlace } from '../pipes/chamberFlow';
 
 /** A conductance between two nodes of the network, W/K. */
 export interface Link {
@@ -56,8 +57,10 @@ export interface MachineModel {
   diePlate: number[];
   /** Area of wick under each die on a vapor chamber, else 0. */
   dieEvaporatorM2: number[];
-  /** Shape of the flow through that wick, else 0. */
-  dieFlowShape: number[];
+  /** What the flows in its chamber ask of that wick, else null. */
+  dieDemand: (ChamberDemand | null)[];
+  /** Places of each chamber from where the liquid may have the longest way. */
+  chamberPlaces: ChamberPlace[][];
   plateNode: number[];
   pipeNode: number[];
   pipeContacts: PipeContact[][];

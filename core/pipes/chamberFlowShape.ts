@@ -15,31 +15,60 @@ import { cosineMeans, termsFor, type PlateSource } from '../conduction/plateSpre
  * Source: Darcy's law, Carslaw & Jaeger's series for a rectangle; from memory.
  */
 export function chamberFlowShape(die: PlateSource, widthM: number, lengthM: number): number {
+  const pressures = chamberPressures(die, widthM, lengthM, [
+    { xM: 0, yM: 0 },
+    { xM: widthM, yM: 0 },
+    { xM: 0, yM: lengthM },
+    { xM: widthM, yM: lengthM },
+    { xM: die.centreXM, yM: die.centreYM },
+  ]);
+  const middle = pressures[4]!;
+  return Math.max(0, Math.max(...pressures.subarray(0, 4)) - middle);
+}
+
+/**
+ * The liquid's pressure at places of a chamber's wick from one die's flow, from its mean over the outline, over what it falls
+ * in parallel flow through a strip as wide as it is long, times 2π; as for {@link chamberFlowShape}.
+ *
+ * @param die inside the outline
+ * @param widthM, lengthM sides of the chamber
+ * @param places within the outline, from the corner the die is measured from
+ * @returns dimensionless, one for each place
+ * Source: Darcy's law, Carslaw & Jaeger's series for a rectangle; from memory.
+ */
+export function chamberPressures(
+  die: PlateSource,
+  widthM: number,
+  lengthM: number,
+  places: readonly { xM: number; yM: number }[],
+): Float64Array {
   const a = widthM;
   const b = lengthM;
+  const n = places.length;
   const across = termsFor(a, die.widthM);
   const along = termsFor(b, die.lengthM);
   const x = new Float64Array(across);
   const y = new Float64Array(along);
   cosineMeans(x, Math.PI / a, die.centreXM, die.widthM);
   cosineMeans(y, Math.PI / b, die.centreYM, die.lengthM);
-  // pressure in the four corners and in the middle of the die, from one and the same terms
-  const corners = [0, 0, 0, 0];
-  let middle = 0;
+  // each cosine along the chamber once for each place, not for every wave across
+  const alongAt = new Float64Array(n * along);
+  places.forEach(({ yM }, c) => {
+    for (let l = 0; l < along; l++) alongAt[c * along + l] = Math.cos((l * Math.PI * yM) / b);
+  });
+  const out = new Float64Array(n);
+  const wave = new Float64Array(n);
   for (let m = 0; m < across; m++) {
     const lx = (m * Math.PI) / a;
-    const atX = Math.cos(lx * die.centreXM);
+    wave.fill(0);
     for (let l = m === 0 ? 1 : 0; l < along; l++) {
       const ly = (l * Math.PI) / b;
       const weight = ((m === 0 || l === 0 ? 2 : 4) * x[m]! * y[l]!) / (a * b * (lx * lx + ly * ly));
-      middle -= weight * atX * Math.cos(ly * die.centreYM);
-      const signX = m % 2 ? -1 : 1;
-      const signY = l % 2 ? -1 : 1;
-      corners[0]! -= weight;
-      corners[1]! -= weight * signX;
-      corners[2]! -= weight * signY;
-      corners[3]! -= weight * signX * signY;
+      for (let c = 0; c < n; c++) wave[c]! += weight * alongAt[c * along + l]!;
+    }
+    for (let c = 0; c < n; c++) {
+      out[c]! -= 2 * Math.PI * Math.cos(lx * places[c]!.xM) * wave[c]!;
     }
   }
-  return Math.max(0, 2 * Math.PI * (Math.max(...corners) - middle));
+  return out;
 }

@@ -7,7 +7,7 @@ import type { LabDefaults } from '@zugluft/core/record/resolver';
 import { sustainedBands } from '@zugluft/core/uncertainty/sustainedBands';
 
 /** Goes up when the same record gives other watts: all of them are then computed anew. */
-export const DERIVATION = 8;
+export const DERIVATION = 9;
 
 /** Machines whose watts are wanted, each at its caps. */
 export interface WattsJob {
