@@ -66,16 +66,33 @@ export function factorEvidence(fit: Calibration): FactorEvidence {
     }
     return drawn.mean;
   });
+  return { keys, ...evidenceFrom(own, middle) };
+}
+
+/**
+ * What was told of factors, from their covariance `V` and middles after it was: `V⁻¹ − I` is added to a prior of N(0, I), never less
+ * than nothing.
+ *
+ * @param covariance symmetric, in prior deviations
+ * @param middle in prior deviations
+ */
+export function evidenceFrom(
+  covariance: Matrix,
+  middle: readonly number[],
+): Omit<FactorEvidence, 'keys'> {
+  const f = middle.length;
   const { realEigenvalues, eigenvectorMatrix: e } = new EigenvalueDecomposition(
-    inverse(own).sub(Matrix.eye(f)),
+    inverse(covariance).sub(Matrix.eye(f)),
     { assumeSymmetric: true },
   );
   const more = Matrix.diag(realEigenvalues.map((x) => Math.max(0, x)));
   const information = e.mmul(more).mmul(e.transpose());
   // the prior's own middle is 0
-  const weighted = information.clone().add(Matrix.eye(f)).mmul(Matrix.columnVector(middle));
+  const weighted = information
+    .clone()
+    .add(Matrix.eye(f))
+    .mmul(Matrix.columnVector([...middle]));
   return {
-    keys,
     information: Float64Array.from(information.to1DArray()),
     weighted: Float64Array.from(weighted.to1DArray()),
   };
