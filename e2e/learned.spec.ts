@@ -48,6 +48,41 @@ const LEARNED = {
   ],
 };
 
+const lint = 'upkeep.lintPerThousandHours';
+const WEAR = {
+  renewals: [
+    {
+      machineId: 'm3',
+      machine: 'Velmara Quill 3',
+      planId: 'p',
+      plan: 'Clean fins, fans and mesh',
+      hoursSince: 3500,
+      rates: [{ key: lint, p05: 0.025, p50: 0.05, p95: 0.09 }],
+      why: null,
+    },
+    {
+      machineId: 'm4',
+      machine: 'Velmara Quill 4',
+      planId: 'p',
+      plan: 'Clean fins, fans and mesh',
+      hoursSince: null,
+      rates: [],
+      why: 'hours of use since the fins were last clean are not known',
+    },
+  ],
+  rates: [
+    {
+      key: lint,
+      machines: 2,
+      mean: -0.9,
+      meanDeviation: 0.4,
+      between: 0.4,
+      deviation: 0.57,
+      offered: { value: 0.06, low: 0.03, high: 0.11 },
+    },
+  ],
+};
+
 test('a library without runs teaches nothing and says what it takes; what was learned is taken over by one click, and back', async ({
   page,
 }) => {
@@ -58,7 +93,11 @@ test('a library without runs teaches nothing and says what it takes; what was le
   await page.getByRole('button', { name: 'Learn from all machines with runs' }).click();
   await expect(page.getByRole('alert')).toContainText('at least 5 machines with runs in use');
 
+  const dust = page.getByRole('region', { name: 'dust and ageing' });
+  await expect(dust).toContainText('No renewal has a run before and one after yet');
+
   // what five fitted machines teach is the server's own test; here is what is done with it
+  await page.route('**/api/learned/wear', (r) => r.fulfill({ json: WEAR }));
   await page.route('**/api/learned', (r) => r.fulfill({ json: { learned: LEARNED } }));
   await page.reload();
   const told = page.getByRole('region', { name: 'foretold from the others' });
@@ -72,11 +111,11 @@ test('a library without runs teaches nothing and says what it takes; what was le
   await page.setViewportSize({ width: 390, height: 800 });
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   await page.setViewportSize({ width: 1280, height: 800 });
-  const kept = async () => {
+  const kept = async (key = 'finStacks.uaFactor') => {
     const { value } = (await (
       await page.request.get('/api/documents/defaults/laboratory')
     ).json()) as { value: Record<string, object> };
-    return value['finStacks.uaFactor'] ?? null;
+    return value[key] ?? null;
   };
   await offered.getByRole('button', { name: 'Take over 1 default' }).click();
   await expect(offered.getByRole('button', { name: 'Taken over' })).toBeDisabled();
@@ -84,6 +123,14 @@ test('a library without runs teaches nothing and says what it takes; what was le
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(offered.getByRole('button', { name: 'Take over 1 default' })).toBeEnabled();
   await expect.poll(kept).toBeNull();
+  await expect(dust.getByRole('row', { name: /Quill 3/ })).toContainText('5 %, 2.5 to 9 %');
+  await expect(dust.getByRole('row', { name: /Quill 4/ })).toContainText('are not known');
+  await dust.getByRole('button', { name: 'Take over 1 rate' }).click();
+  await expect(dust.getByRole('button', { name: 'Taken over' })).toBeDisabled();
+  const rate = () => kept('upkeep.lintPerThousandHours');
+  await expect.poll(rate).toMatchObject({ value: 0.06, learned: true, from: 'renewals' });
+  await page.getByRole('button', { name: 'Undo' }).last().click();
+  await expect.poll(rate).toBeNull();
   // the refusal alone
   expect(errors.filter((e) => !e.includes('422'))).toEqual([]);
 });

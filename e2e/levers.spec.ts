@@ -176,6 +176,22 @@ test('a dusty machine: the lever with the greatest gain per minute becomes a pla
   const kept = page.getByTestId('promise-kept');
   await expect(kept).toContainText('cooler by');
   await expect(kept).toContainText('The promise was kept');
+  // with the hours of use both runs tell how fast dust gathers, and the library learns from it
+  const hours = came.getByLabel('hours of use since its fins were last clean');
+  await hours.pressSequentially('soon');
+  await expect(came).toContainText('hours above 0, up to 100000');
+  await hours.fill('');
+  await hours.pressSequentially('3500 h');
+  await hours.blur();
+  await expect(hours).toHaveValue('3500');
+  await expect(saved(page)).toHaveCount(1);
+  await page.goto('/learned');
+  const dust = page.getByRole('region', { name: 'dust and ageing' });
+  const told = dust.getByRole('row', { name: /Dusty/ });
+  await expect(told).toContainText('3500 h');
+  await expect(told).toContainText(/thousand hours of use fill with lint: \d+ %, \d+ to \d+ %/);
+  await page.goto(plan);
+  await expect(hours).toHaveValue('3500');
   // the other way round nothing was gained
   await came.getByLabel('run before').selectOption({ label: '2 after' });
   await expect(page.getByText('Before and after have to be two runs.')).toBeVisible();

@@ -135,7 +135,7 @@ export function createApp(
     res.attachment('site.zip').type('application/zip');
     await write(res);
   });
-  api.use('/learned', learnedRoutes(library.teachers));
+  api.use('/learned', learnedRoutes(library.teachers, library.renewals));
   api.use('/guesses', guessRoutes(library.guesses));
   api.use('/settings', settingRoutes(documents));
   api.use('/defaults', defaultRoutes(documents));

@@ -9,6 +9,7 @@ import { createDocumentHistory } from './documents/documentHistory';
 import { doTextJob, type DoTextJob } from './exchange/textPieces';
 import { createDocumentStore } from './documents/documentStore';
 import { dayShelf, defaultsShelf, settingsShelf } from './laboratory/laboratoryShelves';
+import { createRenewalStore } from './learned/renewalStore';
 import { createTeacherStore } from './learned/teacherStore';
 import { createMachineList } from './machines/machineList';
 import { recordShelf, unitShelf } from './machines/machineShelves';
@@ -81,11 +82,12 @@ export function createLibrary(
   const list = createMachineList(db, watts);
   const calibratedMachines = readCalibratedMachines(db);
   const gatherReport = createGatherReport(documents, list, summaries, readCalibrationInUse(db));
+  const history = createDocumentHistory(db, documents);
   const attachments = createAttachmentStore(db, documents, pictureWork);
   return {
     db,
     documents,
-    history: createDocumentHistory(db, documents),
+    history,
     machines: createMachineStore(db, documents),
     attachments,
     runs,
@@ -105,6 +107,7 @@ export function createLibrary(
       calibratedMachines,
       fitWork,
     ),
+    renewals: createRenewalStore(db, history, list, runs, calibrations, fitWork),
     guesses: createGuessList(db, list, calibratedMachines),
     makeReports,
     parseText,

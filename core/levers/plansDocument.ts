@@ -13,6 +13,8 @@ const gain = z.looseObject({ p05: number, p50: number, p95: number });
 export const MAX_PLANS = 50;
 const MAX_LEVERS = 40;
 const MAX_STEPS = 200;
+/** Some eleven years without a pause. */
+export const MAX_HOURS = 100_000;
 
 export const planSchema = z.looseObject({
   id,
@@ -64,6 +66,12 @@ export const planSchema = z.looseObject({
   /** The runs that tell what came of it. */
   runBefore: words(80).nullable().optional(),
   runAfter: words(80).nullable().optional(),
+  /** Hours of use since the fins were last clean, before this plan. */
+  hoursSince: number
+    .min(0, 'must be at least 0')
+    .max(MAX_HOURS, `must be at most ${MAX_HOURS}`)
+    .nullable()
+    .optional(),
   /** The changes were taken into the record. */
   takenAt: moment.nullable().optional(),
 });

@@ -12,6 +12,8 @@ export const labDefaultSchema = z.strictObject({
   note: z.string().max(500, 'must be at most 500 characters').default(''),
   /** Learned from the laboratory's own machines: a fit to a machine's runs begins without it. */
   learned: z.literal(true).optional(),
+  /** Of those learned, which come from runs before and after renewals: machines fitted anew do not replace them. */
+  from: z.literal('renewals').optional(),
 });
 export type LabDefault = z.infer<typeof labDefaultSchema>;
 

@@ -1,16 +1,24 @@
 import { Router } from 'express';
 import { Problem } from '../security/problem';
+import type { RenewalStore } from './renewalStore';
 import type { TeacherStore } from './teacherStore';
 
 /**
  * Routes under /api/learned: what the machines of the library teach about the next one. Learning anew answers with a line for each machine
  * as it is done, the last one with what was learned or why nothing was.
  */
-export function learnedRoutes(teachers: TeacherStore): Router {
+export function learnedRoutes(teachers: TeacherStore, renewals: RenewalStore): Router {
   const router = Router();
 
   router.get('/', (_req, res) => {
     res.json({ learned: teachers.last() });
+  });
+
+  /** How fast dust gathers and interface material ages, from runs before and after renewals. */
+  router.get('/wear', async (_req, res) => {
+    const gone = new AbortController();
+    res.on('close', () => gone.abort());
+    res.json(await renewals(gone.signal));
   });
 
   router.post('/', async (_req, res) => {

@@ -17,6 +17,7 @@ import type { DoRunJob } from '../runs/runLogs';
 import type { RunStore } from '../runs/runStore';
 import type { RunSummaries } from '../runs/runSummaries';
 import { Problem } from '../security/problem';
+import { nameOf } from './machineName';
 
 /** Machines that are learned from, those changed last. */
 const MOST_TEACHERS = 200;
@@ -171,6 +172,3 @@ export function createTeacherStore(
 
 /** A level as it is read, to a tenth. */
 const shownCap = (cap: Cap): Cap => (typeof cap === 'number' ? Math.round(10 * cap) / 10 : cap);
-
-const nameOf = (m: MachineSummary): string =>
-  [m.maker, m.model, m.variant].filter(Boolean).join(' ') || 'Unnamed machine';

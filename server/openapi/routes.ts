@@ -56,6 +56,7 @@ import { listQuery } from '../machines/listQuery';
 import { tagChange } from '../machines/machineTags';
 import { editionAnswer, editionSummary } from '@zugluft/core/library/editionAnswers';
 import { learnedAnswer } from '@zugluft/core/library/learnedAnswer';
+import { wearAnswer } from '@zugluft/core/library/wearAnswer';
 import { guessPage } from '@zugluft/core/opinion/hits';
 import { peersAnswer } from '@zugluft/core/library/peersAnswer';
 import { guessQuery } from '../opinions/guessRoutes';
@@ -180,6 +181,11 @@ export const ROUTES: readonly RouteDescription[] = [
     '/api/learned',
     'What the machines teach about the next one',
     z.object({ learned: learnedAnswer.nullable() }),
+  ),
+  get(
+    '/api/learned/wear',
+    'How fast dust gathers and interface material ages, from runs before and after renewals',
+    wearAnswer,
   ),
   {
     method: 'post',

@@ -98,6 +98,8 @@ export function createCalibrationStore(
   };
 
   return {
+    statesOf,
+
     async list(machineId: string, page: number): Promise<Page<KeptCalibration>> {
       found(await Machine.findByPk(machineId));
       const { rows, count } = await Calibration.findAndCountAll({

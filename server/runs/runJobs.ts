@@ -3,6 +3,7 @@ import { stat } from 'node:fs/promises';
 import { fitMultipliers } from '@zugluft/core/calibration/fitMultipliers';
 import { factorEvidence, type FactorEvidence } from '@zugluft/core/learned/factorEvidence';
 import { learnFrom, type Learned, type Teacher } from '@zugluft/core/learned/learnFrom';
+import { wearRead, type Renewal, type WearRead } from '@zugluft/core/learned/wearRead';
 import { calibrate, unlearned } from '@zugluft/core/calibration/calibrate';
 import type { SteadyRun } from '@zugluft/core/calibration/steadyRun';
 import { openCase, type CaseRequest, type OpenCase } from '@zugluft/core/case/openCase';
@@ -72,6 +73,8 @@ export type RunJob =
     }
   /** What runs tell of the factors that machines share. */
   | { do: 'evidence'; request: CaseRequest; fit: SteadyRun[] }
+  /** What a renewal tells of how fast the machine had worn. */
+  | { do: 'wear'; renewal: Renewal }
   /** What machines teach about the next one. */
   | { do: 'learn'; teachers: Teacher[]; caps: Cap[] }
   /** What would bring a run that lies outside its band back into it. */
@@ -137,6 +140,7 @@ export type RunJobAnswer =
   | ReturnType<typeof calibrate>
   | { evidence: FactorEvidence }
   | { learned: Learned }
+  | { wear: WearRead | { why: string } }
   | { prediction: RunForetold | null }
   | { series: Series };
 
@@ -151,6 +155,7 @@ export async function doRunJob(job: RunJob): Promise<RunJobAnswer> {
     const fit = fitMultipliers(openCase(unlearned(job.request)), job.fit, { suspicions: false });
     return { evidence: factorEvidence(fit) };
   }
+  if (job.do === 'wear') return { wear: wearRead(job.renewal) };
   if (job.do === 'learn') return { learned: learnFrom(job.teachers, job.caps) };
   if (job.do === 'foretell') return { prediction: foretell(job.request, job.on, job.cap) };
   if (job.do === 'why-outside') return { why: whyOutside(job.request, job.run) };

@@ -1,9 +1,13 @@
 import type { LearnedAnswer } from '@zugluft/core/library/learnedAnswer';
+import type { WearAnswer } from '@zugluft/core/library/wearAnswer';
 import { fetchJson, fetchLines, HttpProblem } from './http';
 
 export type { LearnedAnswer };
 
-export const learnedKeys = { last: ['learned'] as const };
+export const learnedKeys = {
+  last: ['learned', 'last'] as const,
+  wear: ['learned', 'wear'] as const,
+};
 
 /** What was learned last; null where nothing was yet. */
 export const readLearned = async (signal?: AbortSignal): Promise<LearnedAnswer | null> =>
@@ -33,3 +37,7 @@ export async function learn(
   if (!learned) throw new HttpProblem(0, problem ?? 'the server stopped');
   return learned;
 }
+
+/** What renewals tell of how fast dust gathers and interface material ages. */
+export const readWear = (signal?: AbortSignal): Promise<WearAnswer> =>
+  fetchJson<WearAnswer>('/api/learned/wear', signal ? { signal } : {});

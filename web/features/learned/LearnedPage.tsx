@@ -8,6 +8,7 @@ import { useLabDefaults } from '../../documents/useLaboratory';
 import { PageFrame } from '../../kit/PageFrame';
 import { LearnedFactors } from './LearnedFactors';
 import { LearnedMachines } from './LearnedMachines';
+import { LearnedWear } from './LearnedWear';
 import { ReadingHead } from '../../kit/ReadingHead';
 
 const percent = (share: number) => `${Math.round(100 * share)} %`;
@@ -90,6 +91,7 @@ export function LearnedPage() {
             <LearnedMachines learned={data} />
           </>
         )}
+        <LearnedWear keeper={keeper} own={view?.value ?? null} />
         <p className="text-small text-quiet mt-4">
           <Link to="/runs" className="underline underline-offset-2">
             Every run against its record

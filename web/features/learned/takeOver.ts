@@ -13,7 +13,7 @@ export function takeOver(
   learned: LearnedAnswer,
   since: string,
 ): KeptLabDefaults {
-  const typed = Object.entries(own).filter(([, x]) => !x.learned);
+  const typed = Object.entries(own).filter(([, x]) => !x.learned || x.from === 'renewals');
   const keys = new Set(typed.map(([key]) => key));
   const note = noteOf(learned);
   const offered = learned.factors.flatMap((f) =>

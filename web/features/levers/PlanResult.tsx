@@ -9,6 +9,7 @@ import { readRevision } from '../../api/documents';
 import { withCalibration } from '@zugluft/core/calibration/caseKey';
 import { readCalibrationInUse } from '../../api/calibrations';
 import { listRuns, readSteady, runKeys } from '../../api/runs';
+import { cleansFins, HoursSince } from './HoursSince';
 import { signed } from './leverWords';
 import { planWorker } from '../../documents/answer/workers/planClient';
 import { useMachineFile } from '../../documents/record/MachineFile';
@@ -112,6 +113,7 @@ export function PlanResult({
         {select('run before', 'runBefore')}
         {select('run after', 'runAfter')}
       </p>
+      {cleansFins(plan) && <HoursSince key={plan.id} plan={plan} change={change} />}
       {runBefore && runBefore === runAfter && (
         <p className="text-heat text-small">Before and after have to be two runs.</p>
       )}

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { AHEAD_YEARS, type PaysAfter, type UpkeepPart } from '@zugluft/core/levers/upkeep';
 import { readFigure } from '@zugluft/core/record/readFigure';
@@ -67,7 +68,11 @@ export function UpkeepPanel({ cap, noticedW }: { cap: Cap; noticedW: number }) {
       )}
       <p className="text-small text-quiet">
         Pays: brings {noticedW} W {atCap(cap)}. How fast dust gathers differs from room to room;
-        both rates are defaults of the laboratory, wide on purpose.
+        both rates are defaults of the laboratory, wide on purpose until{' '}
+        <Link to="/learned" className="underline underline-offset-2">
+          its own renewals
+        </Link>{' '}
+        narrow them.
       </p>
     </section>
   );
