@@ -123,7 +123,9 @@ test('a library without runs teaches nothing and says what it takes; what was le
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(offered.getByRole('button', { name: 'Take over 1 default' })).toBeEnabled();
   await expect.poll(kept).toBeNull();
-  await expect(dust.getByRole('row', { name: /Quill 3/ })).toContainText('5 %, 2.5 to 9 %');
+  await expect(dust.getByRole('row', { name: /Quill 3/ })).toContainText(
+    '5\u00a0%, 2.5 to 9\u00a0%',
+  );
   await expect(dust.getByRole('row', { name: /Quill 4/ })).toContainText('are not known');
   await dust.getByRole('button', { name: 'Take over 1 rate' }).click();
   await expect(dust.getByRole('button', { name: 'Taken over' })).toBeDisabled();

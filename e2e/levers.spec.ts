@@ -189,7 +189,7 @@ test('a dusty machine: the lever with the greatest gain per minute becomes a pla
   const dust = page.getByRole('region', { name: 'dust and ageing' });
   const told = dust.getByRole('row', { name: /Dusty/ });
   await expect(told).toContainText('3500 h');
-  await expect(told).toContainText(/thousand hours of use fill with lint: \d+ %, \d+ to \d+ %/);
+  await expect(told).toContainText(/lint in 1000 h: [\d.]+\s%, [\d.]+ to [\d.]+\s%/);
   await page.goto(plan);
   await expect(hours).toHaveValue('3500');
   // the other way round nothing was gained

@@ -1,10 +1,8 @@
+import { LEAST_RENEWALS } from '../library/wearAnswer';
 import type { DefaultKey } from '../record/defaults';
 import type { FactorEvidence } from './factorEvidence';
 import { defaultsOf } from './learnedDefaults';
 import { fitPopulation, type LearnedFactor } from './populationFit';
-
-/** Fewer renewals are one machine's own dust, not a laboratory's (common practice, no source). */
-export const LEAST_RENEWALS = 2;
 
 /** A rate as all renewals together tell it for the next machine. */
 export interface LearnedRate extends LearnedFactor {

@@ -6,10 +6,11 @@ import { applyChanges } from '../levers/applyChanges';
 import type { Change } from '../levers/lever';
 import type { DefaultKey } from '../record/defaults';
 import type { CaseRecord } from '../record/recordSchema';
+import { LINT_RATE } from '../library/wearAnswer';
 import { completeRecord, exampleRecord } from '../test-support/exampleRecord';
 import { defaultAt } from './factorSlopes';
 import { fitPopulation } from './populationFit';
-import { LINT_RATE, wearRead, type Renewal, type WearRead } from './wearRead';
+import { wearRead, type Renewal, type WearRead } from './wearRead';
 
 jest.setTimeout(240_000);
 const PASTE_RATE = 'dies.interface.ageingPerYear.paste' satisfies DefaultKey;

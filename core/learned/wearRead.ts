@@ -3,6 +3,7 @@ import { possibleValues } from '../calibration/possibleValues';
 import { predictorOf } from '../calibration/predictReadings';
 import type { Reading, SteadyRun } from '../calibration/steadyRun';
 import { openCase, type CaseRequest } from '../case/openCase';
+import { LINT_RATE } from '../library/wearAnswer';
 import { applyChanges } from '../levers/applyChanges';
 import type { Change } from '../levers/lever';
 import type { DefaultKey } from '../record/defaults';
@@ -38,7 +39,6 @@ export interface WearRead {
   rates: RateTold[];
 }
 
-export const LINT_RATE = 'upkeep.lintPerThousandHours' satisfies DefaultKey;
 const AGEING = 'dies.interface.ageingPerYear.';
 const LINT = /^finStacks\.[^.]+\.lintShare$/;
 const AGE = /^dies\.([^.]+)\.interface\.ageYears$/;

@@ -31,4 +31,11 @@ export const wearAnswer = z.object({
     }),
   ),
 });
+
+/** Of dust; all others are of kinds of interface material. */
+export const LINT_RATE = 'upkeep.lintPerThousandHours' satisfies DefaultKey;
+
+/** Fewer renewals are one machine's own dust, not a laboratory's (common practice, no source). */
+export const LEAST_RENEWALS = 2;
+
 export type WearAnswer = z.infer<typeof wearAnswer>;

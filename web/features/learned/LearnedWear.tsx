@@ -2,8 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import type { KeptLabDefaults } from '@zugluft/core/documents/labDefaults/labDefaultsKind';
-import { LEAST_RENEWALS } from '@zugluft/core/learned/wearRates';
-import type { WearAnswer } from '@zugluft/core/library/wearAnswer';
+import { LEAST_RENEWALS, LINT_RATE, type WearAnswer } from '@zugluft/core/library/wearAnswer';
 import { DEFAULTS, type Default, type DefaultKey } from '@zugluft/core/record/defaults';
 import { plural } from '@zugluft/core/record/plural';
 import { learnedKeys, readWear } from '../../api/learned';
@@ -14,10 +13,14 @@ import { ratesToTake, takeOverRates } from './takeOverRates';
 const short = (x: number): string => String(Number(x.toPrecision(2)));
 const rangeText = (middle: number, low: number, high: number, unit: string) =>
   unit === ''
-    ? `${short(100 * middle)} %, ${short(100 * low)} to ${short(100 * high)} %`
-    : `${short(middle)}, ${short(low)} to ${short(high)} ${unit}`;
+    ? `${short(100 * middle)}\u00a0%, ${short(100 * low)} to ${short(100 * high)}\u00a0%`
+    : `${short(middle)}, ${short(low)} to ${short(high)}\u00a0${unit}`;
 const rateText = (key: DefaultKey, { p05, p50, p95 }: { p05: number; p50: number; p95: number }) =>
   rangeText(p50, p05, p95, (DEFAULTS[key] as Default).unit);
+
+/** A rate in few words; in full it stands in the table above. */
+const shortly = (key: DefaultKey): string =>
+  key === LINT_RATE ? 'lint in 1000 h' : `${key.split('.').at(-1)} ages, a year`;
 
 /** How fast dust gathers and interface material ages, from runs before and after renewals, and the way to take it over. */
 export function LearnedWear({
@@ -34,7 +37,7 @@ export function LearnedWear({
     retry: false,
   });
   return (
-    <section aria-label="dust and ageing" className="mb-5">
+    <section aria-label="dust and ageing" className="mt-4 mb-5">
       <h2 className="font-semibold">Dust and ageing, from runs before and after</h2>
       {error && (
         <p role="alert" className="text-heat">
@@ -144,8 +147,7 @@ function Renewals({ wear: { renewals } }: { wear: WearAnswer }) {
               {r.why && <span className="text-quiet">{r.why}</span>}
               {r.rates.map((x) => (
                 <div key={x.key}>
-                  {(DEFAULTS[x.key] as Default).about}:{' '}
-                  <span className="figure">{rateText(x.key, x)}</span>
+                  {shortly(x.key)}: <span className="figure">{rateText(x.key, x)}</span>
                 </div>
               ))}
             </td>

@@ -137,6 +137,6 @@ export function PlanDesk({
   );
 }
 
-const dayOf = (at: string) => new Date(at).toLocaleDateString('en-GB');
+const dayOf = (at: string) => new Date(at).toLocaleDateString('en-CA');
 const clockOf = (at: string) =>
   new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });

@@ -139,7 +139,7 @@ export function StepDetails({
           <ul className="figure text-small">
             {step.stamps.map((s) => (
               <li key={s.at}>
-                {new Date(s.at).toLocaleTimeString()} {s.words}
+                {new Date(s.at).toLocaleTimeString('en-GB')} {s.words}
               </li>
             ))}
           </ul>

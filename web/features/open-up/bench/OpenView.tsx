@@ -123,7 +123,7 @@ export function OpenView({ bench, photos }: { bench: Bench; photos: number }) {
         ))}
         {step.stamps.length > 0 && (
           <p className="figure text-quiet">
-            {step.stamps.map((s) => new Date(s.at).toLocaleTimeString()).join(', ')}
+            {step.stamps.map((s) => new Date(s.at).toLocaleTimeString('en-GB')).join(', ')}
           </p>
         )}
         {photos > 0 && (

@@ -128,7 +128,7 @@ export function openActions({
     stamp() {
       const now = Date.now();
       on((l, s) => stamp(l, s.id, s.name.slice(0, 60), now));
-      say(`Time stamp ${new Date(now).toLocaleTimeString()}.`);
+      say(`Time stamp ${new Date(now).toLocaleTimeString('en-GB')}.`);
     },
     posture(posture: Step['posture']) {
       on((l, s) => editStep(l, s.id, { posture }));
