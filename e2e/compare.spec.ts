@@ -133,7 +133,13 @@ test('chosen in the library, ranked with bands, sorted by any figure, at any cap
   };
   const svg = String(await file('Card, SVG'));
   expect(svg).toMatch(/^<svg[^>]* width="1200" height="675"/);
-  for (const words of ['at 45 dB(A)', 'Tarnwick Ledger 15', 'Velmara Quill 14', 'Hanken Grotesk'])
+  for (const words of [
+    'at 45 dB(A)',
+    'Tarnwick Ledger 15',
+    'Velmara Quill 14',
+    'Hanken Grotesk',
+    '400 draws each',
+  ])
     expect(svg).toContain(words);
   expect(svg.replace('xmlns="http://www.w3.org/2000/svg"', '')).not.toMatch(/https?:/);
   await figures.getByLabel('size of the card').selectOption('800x450');

@@ -250,6 +250,10 @@ test('what was typed into a run, taken out of it or put aside comes back; a seco
     done.getByRole('row', { name: /forest scene, both, loud .* 9,240 points/ }),
   ).toBeVisible();
   await expect(done.getByRole('row', { name: /61\.5 frames\/s/ })).toBeVisible();
+  // beside what other machines did under a load of that name; here none did
+  await expect(done.getByRole('row', { name: /9,240 points/ })).toContainText(
+    '0 machines at such watts, needs 3',
+  );
   await page.goBack();
 
   // put aside, and back

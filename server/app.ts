@@ -99,7 +99,7 @@ export function createApp(
   if (upkeep) api.use('/backup', backupRoutes(db.folder, upkeep));
   api.use('/documents', documentRoutes(documents, history));
   api.use('/machines/:id/attachments', attachmentRoutes(attachments));
-  api.use('/machines/:id/runs', runRoutes(runs, summaries, takeRun, db.folder));
+  api.use('/machines/:id/runs', runRoutes(runs, summaries, library.usualRuns, takeRun, db.folder));
   api.get('/runs', async (req, res) => {
     res.json(await summaries.residuals(parse(residualQuery, req.query).page));
   });

@@ -31,6 +31,7 @@ import { runShelf } from './runs/runShelf';
 import { createRunStore } from './runs/runStore';
 import { createRunSummaries } from './runs/runSummaries';
 import { createTakeRun } from './runs/takeRun';
+import { createUsualRuns } from './runs/usualRuns';
 
 export type Library = ReturnType<typeof createLibrary>;
 
@@ -107,6 +108,7 @@ export function createLibrary(
       calibratedMachines,
       fitWork,
     ),
+    usualRuns: createUsualRuns(db, runs, summaries),
     renewals: createRenewalStore(db, history, list, runs, calibrations, fitWork),
     guesses: createGuessList(db, list, calibratedMachines),
     makeReports,

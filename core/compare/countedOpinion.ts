@@ -1,4 +1,4 @@
-import { Matrix, pseudoInverse } from 'ml-matrix';
+import { foretellByOthers } from '../numerics/foretellByOthers';
 import type { Band3 } from '../verdict/bandWords';
 
 /** What reviewers count. */
@@ -29,17 +29,13 @@ const PER_COEFFICIENT = 3;
 const COEFFICIENTS = 4;
 /** Fewer are not learned from. */
 export const LEAST_MACHINES = PER_COEFFICIENT * COEFFICIENTS;
-/** Deviations between the median and an end of a 5–95 % band. */
-const ENDS = 1.6448536269514722;
-
 /**
  * Watts from counts: a regression of the logarithm of measured watts on those of fin area, fans and pipes over the other machines,
- * `ln W = b₀ + b₁ ln A + b₂ ln (1 + fans) + b₃ ln (1 + pipes)`, by least squares of least norm, so that counts which are the same everywhere
- * share what cannot be told apart. Its error is that of leaving one machine out after the other, `eᵢ / (1 − hᵢᵢ)`.
+ * `ln W = b₀ + b₁ ln A + b₂ ln (1 + fans) + b₃ ln (1 + pipes)`,
+ * as {@link foretellByOthers} does it.
  *
  * @param own counts of the machine
  * @param others that were measured, itself not among them; those without fins or watts are left out
- * Source: leave-one-out residuals of linear regression, Cook and Weisberg 1982, from memory.
  */
 export function countedOpinion(own: Counts, others: readonly CountedMachine[]): CountedOpinion {
   const known = others.filter((o) => o.watts > 0 && o.finAreaCm2 > 0);
@@ -47,35 +43,12 @@ export function countedOpinion(own: Counts, others: readonly CountedMachine[]): 
   if (machines < LEAST_MACHINES || !(own.finAreaCm2 > 0)) {
     return { refused: true, machines, needs: LEAST_MACHINES };
   }
-  const x = new Matrix(known.map(rowOf));
-  const y = Matrix.columnVector(known.map((o) => Math.log(o.watts)));
-  const inverse = pseudoInverse(x);
-  const b = inverse.mmul(y);
-  const fitted = x.mmul(b);
-  let sum = 0;
-  for (let i = 0; i < machines; i++) {
-    const leverage = dot(x.getRow(i), inverse.getColumn(i));
-    // a machine that alone tells a coefficient is foretold by none of the others
-    const left = Math.max(1e-3, 1 - leverage);
-    sum += ((y.get(i, 0) - fitted.get(i, 0)) / left) ** 2;
-  }
-  const typical = Math.sqrt(sum / machines);
-  const row = rowOf(own);
-  const at = dot(row, b.to1DArray());
-  // how far the machine lies from those learned from, against how far these lie from each other
-  const weights = Matrix.rowVector(row).mmul(inverse).to1DArray();
-  const far = Math.sqrt((1 + dot(weights, weights)) / (1 + COEFFICIENTS / machines));
-  const deviation = typical * far;
-  return {
-    refused: false,
-    machines,
-    band: {
-      p05: Math.exp(at - ENDS * deviation),
-      p50: Math.exp(at),
-      p95: Math.exp(at + ENDS * deviation),
-    },
-    leaveOneOutShare: typical,
-  };
+  const { leaveOneOutShare, ...band } = foretellByOthers(
+    known.map(rowOf),
+    known.map((o) => o.watts),
+    rowOf(own),
+  );
+  return { refused: false, machines, band, leaveOneOutShare };
 }
 
 const rowOf = ({ finAreaCm2, fans, pipes }: Counts): number[] => [
@@ -85,5 +58,3 @@ const rowOf = ({ finAreaCm2, fans, pipes }: Counts): number[] => [
   Math.log(1 + pipes),
 ];
 
-const dot = (a: readonly number[], b: readonly number[]): number =>
-  a.reduce((sum, v, i) => sum + v * b[i]!, 0);

@@ -108,6 +108,27 @@ export const steadyOfRuns = z.object({
 });
 export type SteadyOfRuns = z.infer<typeof steadyOfRuns>;
 
+/** What is usual for the watts of each run that tells a score or a frame rate. */
+export const usualOfRuns = z.object({
+  items: z.array(
+    z.object({
+      run: z.uuid(),
+      unit: z.enum(['points', 'frames/s']),
+      usual: z.discriminatedUnion('refused', [
+        z.object({ refused: z.literal(true), machines: z.int(), needs: z.int() }),
+        z.object({
+          refused: z.literal(false),
+          machines: z.int(),
+          p05: z.number(),
+          p50: z.number(),
+          p95: z.number(),
+        }),
+      ]),
+    }),
+  ),
+});
+export type UsualOfRuns = z.infer<typeof usualOfRuns>;
+
 /** A sweep of fan speeds as the runs of a machine gave it. */
 export const fanSweepAnswer = z.object({
   points: z.array(

@@ -72,5 +72,5 @@ export const workDoneCells = ({ run, load, watts, done, unit, perWatt }: WorkDon
 ];
 
 /** Groups of three digits apart, no more behind the point than asked for. */
-const inDigits = (x: number, behind: number): string =>
+export const inDigits = (x: number, behind: number): string =>
   x.toLocaleString('en', { maximumFractionDigits: behind });

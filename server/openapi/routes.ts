@@ -34,6 +34,7 @@ import {
   residualPage,
   series,
   steadyOfRuns,
+  usualOfRuns,
   takenLog,
   whyOutsideAnswer,
 } from '@zugluft/core/library/runAnswers';
@@ -235,6 +236,7 @@ export const ROUTES: readonly RouteDescription[] = [
     layoutBody,
   ),
   get(`${R}/steady`, 'What each run sustained', steadyOfRuns),
+  get(`${R}/usual`, 'What other machines did under the same loads at such watts', usualOfRuns),
   get(`${R}/fan-sweep`, 'Fan speeds against level, out of all runs', fanSweepAnswer),
   get(`${R}/{run}/why-outside`, 'What would bring it back into its band', whyOutsideAnswer),
   get(`${R}/{run}/run.zip`, 'The run with its logs and samples', 'application/zip'),

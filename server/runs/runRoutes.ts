@@ -14,6 +14,7 @@ import { RUN_FILE } from './runFiles';
 import { MAX_PIXELS, type RunStore } from './runStore';
 import type { RunSummaries } from './runSummaries';
 import type { TakeRun } from './takeRun';
+import type { UsualRuns } from './usualRuns';
 
 export const runListQuery = z.strictObject({
   page: z.coerce.number().int().min(1).max(1000).default(1),
@@ -87,6 +88,7 @@ async function fromZip<T>(path: string, task: (run: CandidateRun) => Promise<T>)
 export function runRoutes(
   store: RunStore,
   summaries: RunSummaries,
+  usual: UsualRuns,
   take: TakeRun,
   dataFolder: string,
 ): Router {
@@ -149,6 +151,11 @@ export function runRoutes(
     } finally {
       await received.remove();
     }
+  });
+
+  /** Scores and frame rates of other machines under the same loads. */
+  router.get('/usual', async (req, res) => {
+    res.json(await usual(machineOf(req)));
   });
 
   router.get('/steady', async (req, res) => {

@@ -9,6 +9,7 @@ import {
   type ResidualPage,
   type Series,
   type SteadyOfRuns,
+  type UsualOfRuns,
   type TakenLog,
   type WhyOutsideAnswer,
 } from '@zugluft/core/library/runAnswers';
@@ -30,6 +31,7 @@ export type LogLayout = NonNullable<TakenLog['layout']>;
 
 export const runKeys = {
   steady: (machineId: string) => ['machines', 'runs', machineId, 'steady'] as const,
+  usual: (machineId: string) => ['machines', 'runs', machineId, 'usual'] as const,
   sweep: (machineId: string) => ['machines', 'runs', machineId, 'sweep'] as const,
   why: (id: string, revision: number) => ['runs', 'why', id, revision] as const,
   inbox: ['inbox'] as const,
@@ -96,6 +98,10 @@ export async function sendLog(
 /** What each run of a machine sustained. */
 export const readSteady = async (machineId: string, signal?: AbortSignal): Promise<SteadyOfRuns> =>
   fetchJson(`${at(machineId)}/steady`, signal ? { signal } : {});
+
+/** What other machines did under the same loads at such watts. */
+export const readUsual = async (machineId: string, signal?: AbortSignal): Promise<UsualOfRuns> =>
+  fetchJson(`${at(machineId)}/usual`, signal ? { signal } : {});
 
 /** Fan speeds against level, out of all runs. */
 export const readFanSweep = async (

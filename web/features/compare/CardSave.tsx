@@ -7,6 +7,7 @@ import { plural } from '@zugluft/core/record/plural';
 import { CARD_SIZES, type CardSize } from '@zugluft/core/report/cardChart';
 import { comparisonCard } from '@zugluft/core/report/comparisonCard';
 import { chanceWords, neighbours } from './chanceWords';
+import { version } from '../../../package.json';
 import { bandAt, type Row } from './comparedFigures';
 import { saveBlob } from './saveBlob';
 import { shortNames } from './shortNames';
@@ -16,16 +17,19 @@ export function CardSave({
   rows,
   better,
   cap,
+  draws,
 }: {
   rows: readonly Row[];
   better: readonly Better[];
   cap: Cap;
+  /** Of each machine. */
+  draws: number;
 }) {
   const [size, setSize] = useState<CardSize>('1200x675');
   const save = async (as: 'svg' | 'png') => {
     try {
       const files = await import('./cardFile');
-      const card = cardOf(rows, better, cap, size);
+      const card = cardOf(rows, better, cap, draws, size);
       const file = await (as === 'svg' ? files.svgOf(card) : files.pngOf(card));
       saveBlob(file, `comparison-${size}.${as}`);
     } catch (cause) {
@@ -57,7 +61,13 @@ export function CardSave({
 }
 
 /** The ranking at a cap, what is sure about its first two, and what the figures stand on. */
-function cardOf(rows: readonly Row[], better: readonly Better[], cap: Cap, size: CardSize) {
+function cardOf(
+  rows: readonly Row[],
+  better: readonly Better[],
+  cap: Cap,
+  draws: number,
+  size: CardSize,
+) {
   const short = shortNames(rows.map((r) => r.name));
   const named = rows.map((r, i) => ({ ...r, name: short[i]! }));
   const shortOf = (name: string) => short[rows.findIndex((r) => r.name === name)] ?? name;
@@ -72,8 +82,9 @@ function cardOf(rows: readonly Row[], better: readonly Better[], cap: Cap, size:
   const foot = [
     `computed for ${plural(bars.length, 'machine')}`,
     calibrated > 0 ? `${calibrated} narrowed by runs (blue)` : 'from records alone',
+    `${draws} draws each`,
     format(new Date(), 'yyyy-MM-dd'),
-    'Zugluft',
+    `Zugluft ${version}`,
   ].join(' · ');
   return comparisonCard(
     bars,

@@ -56,7 +56,7 @@ export function Figures({
   choose: (level: string) => void;
 }) {
   const caps = useMemo(() => (levels.includes(cap) ? levels : [...levels, cap]), [levels, cap]);
-  const { comparison, ids, requests, calibrated, once } = useComparison(machines, lab, caps);
+  const { comparison, ids, requests, calibrated, draws, once } = useComparison(machines, lab, caps);
   const scores = useServiceScores(ids);
   const rows = useMemo(
     () =>
@@ -108,7 +108,7 @@ export function Figures({
             <Save name="comparison.csv" type="text/csv" text={() => comparisonCsv(comparison)}>
               Save as CSV
             </Save>
-            <CardSave rows={rows} better={comparison.better} cap={cap} />
+            <CardSave rows={rows} better={comparison.better} cap={cap} draws={draws} />
           </p>
         </>
       )}

@@ -79,5 +79,7 @@ export function useComparison(machines: readonly Machine[], lab: Laboratory, cap
       () => new Set(cases?.filter((c) => c.request.calibration).map((c) => c.id)),
       [cases],
     ),
+    /** Of each machine. */
+    draws: job?.draws ?? SHOWN_DRAWS,
   };
 }

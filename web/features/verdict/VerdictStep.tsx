@@ -134,7 +134,7 @@ export function VerdictStep() {
             </section>
             <PeersPanel machineId={machine.id} cap={cap} made={made} caps={caps} />
           </div>
-          <DoneWithWatts marks={marks} />
+          <DoneWithWatts machineId={machine.id} marks={marks} />
           <h2 className="font-semibold mt-6 mb-1">For the reader</h2>
           <table className="table [&_td]:text-[0.95rem] [&_th]:text-[0.95rem] [&_td]:py-1.5 [&_th]:py-1.5">
             <tbody>
