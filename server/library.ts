@@ -82,7 +82,14 @@ export function createLibrary(
   const calibrations = createCalibrationStore(db, documents, runs, logs, work);
   const list = createMachineList(db, watts);
   const calibratedMachines = readCalibratedMachines(db);
-  const gatherReport = createGatherReport(documents, list, summaries, readCalibrationInUse(db));
+  const usualRuns = createUsualRuns(db, runs, summaries);
+  const gatherReport = createGatherReport(
+    documents,
+    list,
+    summaries,
+    usualRuns,
+    readCalibrationInUse(db),
+  );
   const history = createDocumentHistory(db, documents);
   const attachments = createAttachmentStore(db, documents, pictureWork);
   return {
@@ -108,7 +115,7 @@ export function createLibrary(
       calibratedMachines,
       fitWork,
     ),
-    usualRuns: createUsualRuns(db, runs, summaries),
+    usualRuns,
     renewals: createRenewalStore(db, history, list, runs, calibrations, fitWork),
     guesses: createGuessList(db, list, calibratedMachines),
     makeReports,

@@ -29,6 +29,7 @@ const PER_COEFFICIENT = 3;
 const COEFFICIENTS = 4;
 /** Fewer are not learned from. */
 export const LEAST_MACHINES = PER_COEFFICIENT * COEFFICIENTS;
+
 /**
  * Watts from counts: a regression of the logarithm of measured watts on those of fin area, fans and pipes over the other machines,
  * `ln W = b₀ + b₁ ln A + b₂ ln (1 + fans) + b₃ ln (1 + pipes)`,
@@ -57,4 +58,3 @@ const rowOf = ({ finAreaCm2, fans, pipes }: Counts): number[] => [
   Math.log(1 + fans),
   Math.log(1 + pipes),
 ];
-

@@ -84,6 +84,12 @@ test('runs, peers and calibration each have their place where there are some', (
         levelDbA: 36.2,
         roomC: 22.6,
         done: { load: 'forest scene', score: 9240, framesPerS: null },
+        usual: [
+          {
+            unit: 'points',
+            usual: { refused: false, machines: 7, p05: 8100, p50: 8500, p95: 8950.4 },
+          },
+        ],
       },
       { run: 'no meter', cpuW: 30, gpuW: 50, levelDbA: null, roomC: null },
     ],
@@ -99,11 +105,14 @@ test('runs, peers and calibration each have their place where there are some', (
   expect(text).toContain('22.6 °C');
   expect(text).toContain('2 steady states, calibrated');
   // what the watts did, only where a run told it
-  expect(text).toContain('forest scene, night92.49,240 points100');
+  expect(text).toContain(
+    'forest scene, night92.49,240 points1008,100 to 8,950, more than usual; 7 machines',
+  );
   expect(toString(plain.tree)).not.toContain('What was done');
   expect(full.figures.filter((f) => f.figure.includes('score'))).toMatchObject([
     { figure: 'run night: score', unit: 'points', value: 9240, from: 'measured' },
     { figure: 'run night: score for each watt', unit: 'points/W', value: 100 },
+    { figure: 'run night: usual score at such watts', p05: 8100, value: 8500, from: 'usual' },
   ]);
   expect(Object.keys(full.charts)).toEqual([WATTS_CHART, PEERS_CHART]);
   // one mark for the run with a level

@@ -17,7 +17,9 @@ import { figureValue } from '../record/figure';
 import { plural } from '../record/plural';
 import { CAUTIONS, type CautionId } from '../service/cautions';
 import { DEFERENCE } from '../service/guide';
-import { workDone, workDoneCells, type LoadDone } from '../runs/workDone';
+import { usualText } from '../runs/againstUsual';
+import type { UsualDone } from '../runs/usualDone';
+import { workDone, workDoneCells, type LoadDone, type WorkDone } from '../runs/workDone';
 import { bandText } from '../verdict/bandWords';
 import type { Verdict } from '../verdict/verdict';
 import { barsChart, type Bar } from './barsChart';
@@ -40,6 +42,8 @@ export interface MeasuredState {
   roomC: number | null;
   /** Score and frame rate of its load; absent or null where neither is known. */
   done?: LoadDone | null | undefined;
+  /** What other machines did under the same load at such watts, where the library told. */
+  usual?: readonly { unit: WorkDone['unit']; usual: UsualDone }[] | undefined;
 }
 
 /** What every figure of a report goes back to. */
@@ -260,11 +264,23 @@ function sizesOf({ request }: ReportSource, units: UnitSystem): { name: string; 
 }
 
 function donePart(measured: readonly MeasuredState[]): RootContent[] {
-  const rows = workDone(measured);
+  const rows = measured.flatMap((m) =>
+    workDone([m]).map((row) => ({
+      row,
+      usual: m.usual?.find((u) => u.unit === row.unit)?.usual,
+    })),
+  );
   if (rows.length === 0) return [];
+  const isTold = rows.some(({ usual }) => usual?.refused === false);
   return [
     paragraph('What was done with these watts, and for each of them:'),
-    tableOf(['Load', '>W', '>Done', '>For each W'], rows.map(workDoneCells)),
+    tableOf(
+      ['Load', '>W', '>Done', '>For each W', ...(isTold ? ['>Usual at such watts'] : [])],
+      rows.map(({ row, usual }) => [
+        ...workDoneCells(row),
+        ...(isTold ? [usual?.refused === false ? usualText(row, usual) : '–'] : []),
+      ]),
+    ),
   ];
 }
 

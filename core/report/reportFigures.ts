@@ -82,6 +82,22 @@ export function figuresOfReport(
         return [
           plain(`run ${m.run}: ${name}`, unit, done, 'measured'),
           plain(`run ${m.run}: ${name} for each watt`, `${unit}/W`, perWatt, 'measured'),
+          ...(m.usual ?? []).flatMap((u) =>
+            u.unit !== unit || u.usual.refused
+              ? []
+              : [
+                  {
+                    ...plain(
+                      `run ${m.run}: usual ${name} at such watts`,
+                      unit,
+                      u.usual.p50,
+                      'usual',
+                    ),
+                    p05: u.usual.p05,
+                    p95: u.usual.p95,
+                  },
+                ],
+          ),
         ];
       }),
     ]),

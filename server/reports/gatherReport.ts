@@ -3,6 +3,7 @@ import { capsOf } from '@zugluft/core/case/laboratory';
 import { LABORATORY } from '@zugluft/core/documents/kinds';
 import type { Cap } from '@zugluft/core/envelope/fanStates';
 import { readRatio } from '@zugluft/core/record/readRatio';
+import type { UsualOfRuns } from '@zugluft/core/library/runAnswers';
 import type { UnitSystem } from '@zugluft/core/report/quantity';
 import type { MeasuredState } from '@zugluft/core/report/report';
 import { SHOWN_DRAWS, SHOWN_SEED } from '@zugluft/core/uncertainty/wattsBand';
@@ -14,6 +15,7 @@ import type { MachineList } from '../machines/machineList';
 import type { CalibrationInUse } from '../runs/calibrationInUse';
 import { machineCase } from '../runs/machineCase';
 import type { RunSummaries } from '../runs/runSummaries';
+import type { UsualRuns } from '../runs/usualRuns';
 import { Problem } from '../security/problem';
 import type { ReportJob } from './makeReport';
 import { peersOfMachine } from './peersOfMachine';
@@ -38,6 +40,7 @@ export function createGatherReport(
   documents: DocumentStore,
   list: MachineList,
   summaries: RunSummaries,
+  usual: UsualRuns,
   readCalibration: (machineId: string) => Promise<CalibrationInUse | null>,
 ) {
   return async (
@@ -63,7 +66,11 @@ export function createGatherReport(
         log: await logOf(documents, id),
         rubric: settings.rubric,
         threshold: settings.noticeable,
-        measured: measuredOf(await summaries.steady(id), request.record.room?.temperatureC),
+        measured: measuredOf(
+          await summaries.steady(id),
+          await usual(id),
+          request.record.room?.temperatureC,
+        ),
         peers: peersOfMachine(await list.rows(), id, at),
         article: (await documents.read('article', id)).value,
         units,
@@ -88,6 +95,7 @@ async function logOf(documents: DocumentStore, id: string) {
 
 function measuredOf(
   { items }: Awaited<ReturnType<RunSummaries['steady']>>,
+  usual: UsualOfRuns,
   room: unknown,
 ): MeasuredState[] {
   const roomC = typeof room === 'object' && room && 'value' in room ? Number(room.value) : null;
@@ -104,6 +112,7 @@ function measuredOf(
         levelDbA: last.means['levelDbA']?.mean ?? null,
         roomC: last.means['roomC']?.mean ?? roomC,
         done: run.done,
+        usual: usual.items.filter((u) => u.run === run.id),
       },
     ];
   });
