@@ -14,6 +14,22 @@ const foretelling = z.object({
   offShare: z.number(),
 });
 
+/** The name of a built-in default. */
+export const defaultKey = z
+  .string()
+  .refine((key): key is DefaultKey => Object.hasOwn(DEFAULTS, key), 'is no default');
+
+/** A factor in deviations of its built-in default; the range that is offered, null where it is not told. */
+export const learnedFactor = z.object({
+  key: defaultKey,
+  machines: z.int(),
+  mean: z.number(),
+  meanDeviation: z.number(),
+  between: z.number(),
+  deviation: z.number(),
+  offered: range.nullable(),
+});
+
 /** What the machines of a library teach about the next one. */
 export const learnedAnswer = z.object({
   madeAt: z.iso.datetime(),
@@ -31,20 +47,7 @@ export const learnedAnswer = z.object({
   ),
   /** Machines with runs that teach nothing, and why. */
   lacking: z.array(z.object({ id: z.string(), name: z.string(), why: z.string() })),
-  /** Factors in deviations of the built-in default; the range that is offered, null where the machines do not tell it. */
-  factors: z.array(
-    z.object({
-      key: z
-        .string()
-        .refine((key): key is DefaultKey => Object.hasOwn(DEFAULTS, key), 'is no default'),
-      machines: z.int(),
-      mean: z.number(),
-      meanDeviation: z.number(),
-      between: z.number(),
-      deviation: z.number(),
-      offered: range.nullable(),
-    }),
-  ),
+  factors: z.array(learnedFactor),
   before: foretelling,
   after: foretelling,
   kinds: z.array(

@@ -1,8 +1,6 @@
 import { z } from 'zod';
-import { DEFAULTS, type DefaultKey } from '../record/defaults';
-
-const key = z.string().refine((k): k is DefaultKey => Object.hasOwn(DEFAULTS, k), 'is no default');
-const range = z.object({ value: z.number(), low: z.number(), high: z.number() });
+import type { DefaultKey } from '../record/defaults';
+import { defaultKey, learnedFactor } from './learnedAnswer';
 
 /** What renewals of the library tell of how fast dust gathers and interface material ages. */
 export const wearAnswer = z.object({
@@ -14,22 +12,14 @@ export const wearAnswer = z.object({
       planId: z.string(),
       plan: z.string(),
       hoursSince: z.number().nullable(),
-      rates: z.array(z.object({ key, p05: z.number(), p50: z.number(), p95: z.number() })),
+      rates: z.array(
+        z.object({ key: defaultKey, p05: z.number(), p50: z.number(), p95: z.number() }),
+      ),
       /** Why it tells nothing; null where it does. */
       why: z.string().nullable(),
     }),
   ),
-  rates: z.array(
-    z.object({
-      key,
-      machines: z.int(),
-      mean: z.number(),
-      meanDeviation: z.number(),
-      between: z.number(),
-      deviation: z.number(),
-      offered: range.nullable(),
-    }),
-  ),
+  rates: z.array(learnedFactor),
 });
 
 /** Of dust; all others are of kinds of interface material. */

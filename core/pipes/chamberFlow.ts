@@ -105,8 +105,7 @@ export function placesOfDemand(
   for (let k = 0; k <= MIXTURES; k++) {
     const cpu = k / MIXTURES;
     const weights = sources.map((s) => cpu * s.perCpu + (1 - cpu) * s.perGpu);
-    if (weights.some((w) => w > 0))
-      highest((c) => weights.reduce((sum, w, j) => sum + w * fields[j]![c]!, 0));
+    highest((c) => weights.reduce((sum, w, j) => sum + w * fields[j]![c]!, 0));
   }
   return [...found].sort((a, b) => a - b).map((c) => grid[c]!);
 }

@@ -1,7 +1,6 @@
-import type { UsualOfRuns } from '@zugluft/core/library/runAnswers';
+import type { KeptRun, UsualOfRuns } from '@zugluft/core/library/runAnswers';
 import { usualDone, type DoneElsewhere } from '@zugluft/core/runs/usualDone';
 import { loadDone, workDone, type WorkDone } from '@zugluft/core/runs/workDone';
-import type { KeptRun } from '@zugluft/core/library/runAnswers';
 import type { Database } from '../database/openDatabase';
 import type { RunStore } from './runStore';
 import type { RunSummaries } from './runSummaries';

@@ -6,6 +6,14 @@ import { readFigure } from '@zugluft/core/record/readFigure';
 export const cleansFins = ({ levers }: LeverPlan): boolean =>
   levers.some((l) => l.change.some((c) => /^finStacks\..+\.lintShare$/.test(c.path) && c.to === 0));
 
+/** Hours as typed; null where nothing is, undefined where it cannot be. */
+function hoursIn(text: string): number | null | undefined {
+  if (text.trim() === '') return null;
+  const figure = readFigure(text, 'h');
+  if (typeof figure !== 'object' || figure === null) return undefined;
+  return figure.value > 0 && figure.value <= MAX_HOURS ? figure.value : undefined;
+}
+
 /** Hours of use since the fins were last clean: with both runs they tell how fast dust gathers. */
 export function HoursSince({
   plan,
@@ -16,15 +24,11 @@ export function HoursSince({
 }) {
   const kept = plan.hoursSince ?? null;
   const [typed, setTyped] = useState<string | null>(null);
-  const read = typed === null || typed.trim() === '' ? null : readFigure(typed, 'h');
-  const value = read !== null && typeof read === 'object' ? read.value : null;
-  const isWrong = read !== null && !(value !== null && value > 0 && value <= MAX_HOURS);
+  const isWrong = typed !== null && hoursIn(typed) === undefined;
   const take = (text: string) => {
     setTyped(text);
-    const figure = text.trim() === '' ? null : readFigure(text, 'h');
-    const hours = figure === null ? null : typeof figure === 'object' ? figure.value : NaN;
-    if (hours === null || (hours > 0 && hours <= MAX_HOURS))
-      change((p) => ({ ...p, hoursSince: hours }), 'hours of use');
+    const hoursSince = hoursIn(text);
+    if (hoursSince !== undefined) change((p) => ({ ...p, hoursSince }), 'hours of use');
   };
   return (
     <p className="flex flex-wrap gap-x-2 items-baseline">
