@@ -1,7 +1,7 @@
 import type { KindName } from '@zugluft/core/documents/kinds';
 import { diffRecords } from '@zugluft/core/family/diffRecords';
 import { valueWordsOf } from './record/fieldWords';
-import { pathWordsOf } from './record/figureWords';
+import { holdsInnerName, pathWordsOf } from './record/figureWords';
 
 const MAX_WORDS = 90;
 
@@ -17,11 +17,14 @@ export function describeChange(
   const name = pathWordsOf(kind)(first.path);
   const more = differences.length > 1 ? ` and ${differences.length - 1} more` : '';
   const value = (x: unknown) => valueWordsOf(kind)(x, first.path);
+  const values = `${value(first.before)} → ${value(first.after)}`;
   const words =
     first.before === undefined
       ? `${name} added`
       : first.after === undefined
         ? `${name} removed`
-        : `${name}: ${value(first.before)} → ${value(first.after)}`;
+        : holdsInnerName(values)
+          ? `${name} changed`
+          : `${name}: ${values}`;
   return { label: `${words.slice(0, MAX_WORDS)}${more}`, place: first.path };
 }

@@ -17,10 +17,18 @@ export const LOG_WORDS: Readonly<Record<string, string>> = {
 /** A path of any other document in words: “screws, step 3” for `steps.step3.screws`, “caps levels” for `caps.levelsDbA`. */
 export function documentPathWords(path: string): string {
   const [list = '', id, ...fields] = path.split('.');
+  // made by the program, and nobody’s word for anything
+  if (id !== undefined && holdsInnerName(id)) {
+    return [...fields.map(plainWord), plainWord(list.replace(/s$/, ''))].join(', ');
+  }
   const entry = LOG_WORDS[list];
   if (!entry || id === undefined) return path.split('.').map(plainWord).join(', ');
   return [...fields.map(plainWord), entryWords(entry, id)].join(', ');
 }
+
+/** Whether words hold a name that only the program knows something by. */
+export const holdsInnerName = (words: string): boolean =>
+  /\b[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}\b/i.test(words);
 
 /** An entry of a log by its inner name: “screw 11” for `s11`, “step battery out” for `battery-out`. */
 export const entryWords = (entry: string, id: string): string =>
