@@ -51,7 +51,34 @@ test('from planning to a calibrated estimate: foretold, two logs, what was susta
   await expect(says).toContainText(/at 41\.0 ± 0\.5 dB\(A\), background 19 taken off/);
   await expect(says).toContainText('short-term limit of CPU ends');
   await expect(says.getByTestId('run-against')).toContainText(/W measured, inside its band/);
-  await expect(page.getByTestId('run-chart').locator('canvas').first()).toBeVisible();
+  const chart = page.getByTestId('run-chart');
+  await expect(chart.locator('canvas').first()).toBeVisible();
+  // the cursor tells what stands there, also after a turn of the wheel; not while it is dragged
+  const cursor = page.getByTestId('run-cursor');
+  await chart.hover({ position: { x: 300, y: 120 } });
+  await expect(cursor).toContainText(
+    /^\d+:\d\d.*CPU 4\d\.\d.* W.*GPU .* W.*CPU .* °C.*level 4\d\.\d/,
+  );
+  const minutes = async () => parseInt(await cursor.innerText(), 10);
+  await chart.hover({ position: { x: 200, y: 120 } });
+  const whole = await minutes();
+  await page.keyboard.down('Control');
+  await page.mouse.wheel(0, -240);
+  await page.mouse.wheel(0, -240);
+  await page.mouse.wheel(0, -240);
+  await page.keyboard.up('Control');
+  // zoomed about the hand, which stays at the same time
+  await expect(page.getByText('the whole run')).toBeVisible();
+  await expect.poll(minutes).toBe(whole);
+  await page.mouse.down();
+  await chart.hover({ position: { x: 120, y: 120 } });
+  await expect(cursor).toHaveCount(0);
+  await page.mouse.up();
+  await chart.hover({ position: { x: 200, y: 120 } });
+  // the plots moved with the hand
+  await expect.poll(minutes).toBeGreaterThan(whole);
+  await chart.dblclick({ position: { x: 200, y: 120 } });
+  await expect.poll(minutes).toBe(whole);
   // the logs were made long before anything was foretold, and it says so
   await expect(foretold).toContainText('it counts for nothing');
   // the fit

@@ -218,7 +218,7 @@ function Rung({
         {marks.map((m) => (
           <span
             key={m.key}
-            className="absolute top-1/2 w-2 h-2 -ml-1 -mt-1 rotate-45 bg-ground border-[1.5px] border-ink"
+            className="absolute top-1/2 w-2 h-2 -ml-1 -mt-1 rotate-45 bg-base-100 border-[1.5px] border-ink"
             style={{ left: share(markWatts(m).watts) }}
           />
         ))}

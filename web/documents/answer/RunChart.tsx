@@ -1,27 +1,18 @@
 import { LineChart } from 'echarts/charts';
-import {
-  GridComponent,
-  MarkAreaComponent,
-  MarkLineComponent,
-  TooltipComponent,
-} from 'echarts/components';
+import { GridComponent, MarkAreaComponent, MarkLineComponent } from 'echarts/components';
 import { use as register } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
-import { useEffect, useRef } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import type { UnitPreference } from '@zugluft/core/record/units';
 import type { Series } from '@zugluft/core/library/runAnswers';
-import { PLOT, runChartOption, type RunMarks, type UnderRun } from './runChartOption';
+import { RunCursor } from './RunCursor';
+import { runLines, unitsOfPlots, type UnderRun } from './runLines';
+import { PLOT, runPlotOption, type RunMarks } from './runPlotOption';
 import { themeColours } from './themeColours';
 import { useChart } from './useChart';
+import { useTurns } from './useTurns';
 
-register([
-  LineChart,
-  GridComponent,
-  MarkAreaComponent,
-  MarkLineComponent,
-  TooltipComponent,
-  CanvasRenderer,
-]);
+register([LineChart, GridComponent, MarkAreaComponent, MarkLineComponent, CanvasRenderer]);
 
 export interface Stretch {
   fromS: number;
@@ -56,19 +47,20 @@ export default function RunChart({
   theme: string;
   units: UnitPreference;
 }) {
-  const { holder, chart } = useChart();
-  // in a task of its own: whoever zooms on waits for no drawing
-  useEffect(() => {
-    const timer = setTimeout(() => {
-      const element = holder.current;
-      if (!element || !chart.current) return;
-      chart.current.setOption(
-        runChartOption(series, marks, under, shown, themeColours(element), units),
-        { notMerge: true },
-      );
-    }, 0);
-    return () => clearTimeout(timer);
-  }, [chart, holder, series, marks, under, shown, theme, units]);
+  const plots = [useChart(), useChart(), useChart()];
+  const charts = useRef(plots);
+  const lines = useMemo(() => runLines(series, under, units), [series, under, units]);
+  const inUnits = useMemo(() => unitsOfPlots(series, units), [series, units]);
+  const { drawSoon } = useTurns(plots.length, (k) => {
+    const { holder, chart } = charts.current[k]!;
+    if (!holder.current || !chart.current) return;
+    if (k >= inUnits.length) return chart.current.clear();
+    const colours = themeColours(holder.current);
+    chart.current.setOption(runPlotOption(lines, inUnits, k, marks, shown, colours), {
+      notMerge: true,
+    });
+  });
+  useEffect(drawSoon, [drawSoon, lines, inUnits, marks, shown, theme]);
   const { surface, atS } = useZoom(shown, series.lastS, show);
   const share = (s: number) => (s - shown.fromS) / (shown.toS - shown.fromS);
   return (
@@ -77,7 +69,9 @@ export default function RunChart({
       className="relative w-full h-full select-none touch-pan-y"
       data-testid="run-chart"
     >
-      <div ref={holder} className="absolute inset-0" />
+      {plots.map(({ holder }, k) => (
+        <div key={k} ref={holder} className="absolute inset-0 pointer-events-none" />
+      ))}
       <div
         className="absolute inset-y-0 pointer-events-none overflow-hidden"
         style={{ left: PLOT.left, right: PLOT.right }}
@@ -88,7 +82,7 @@ export default function RunChart({
           return to - from > 0.02 ? (
             <span
               key={s.fromS}
-              className="absolute top-0 h-[18px] bg-rule/60 border-l border-ground text-small leading-[18px] px-1 truncate"
+              className="absolute top-0 h-[18px] bg-rule/60 border-l border-base-100 text-small leading-[18px] px-1 truncate"
               style={{ left: `${100 * from}%`, width: `${100 * (to - from)}%` }}
               title={s.words}
             >
@@ -97,6 +91,7 @@ export default function RunChart({
           ) : null;
         })}
       </div>
+      <RunCursor surface={surface} lines={lines} shown={shown} />
       {window && (
         <div
           className="absolute inset-y-0 pointer-events-none"
@@ -187,7 +182,9 @@ function useZoom(shown: Stretch, lastS: number, show: (next: Stretch) => void) {
       const { lastS: end, show: tell } = latest.current;
       const span = Math.min(Math.max(LEAST_S, spanS), Math.max(LEAST_S, end));
       const from = Math.min(Math.max(0, fromS), Math.max(0, end - span));
-      tell({ fromS: from, toS: from + span });
+      // the next turn of the wheel may come before this one is shown
+      latest.current.shown = { fromS: from, toS: from + span };
+      tell(latest.current.shown);
     };
     const wheel = (e: WheelEvent) => {
       // scrolling the page stays scrolling; the wheel zooms with Ctrl, or where it runs sideways

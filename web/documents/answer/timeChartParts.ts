@@ -12,17 +12,11 @@ const tooltipSheet = (c: Colours) => ({
   textStyle: { color: c.ink, fontFamily: TEXT_FONT, fontSize: 12 },
 });
 
-/** What stands beside a cursor that goes along the time, as plain text in the drawing. */
-export const cursorTooltip = (c: Colours) => ({
+/** What stands beside a cursor that goes along the time, as a table of the page. */
+export const timeTooltip = (c: Colours, silent: string) => ({
   ...tooltipSheet(c),
   trigger: 'axis' as const,
-  renderMode: 'richText' as const,
   axisPointer: { type: 'line' as const, lineStyle: { color: c.air } },
-});
-
-/** The same as a table of the page. */
-export const timeTooltip = (c: Colours, silent: string) => ({
-  ...cursorTooltip(c),
   renderMode: 'html' as const,
   valueFormatter: (x: unknown) => (typeof x === 'number' ? x.toFixed(1) : silent),
 });

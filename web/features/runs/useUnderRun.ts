@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { IDLE_W } from '@zugluft/core/runs/idleWatts';
 import { readAnalysis, readSeries, runKeys } from '../../api/runs';
 import type { KeptRun, RunAnalysis, RunDocument } from '../../api/runs';
-import type { UnderRun } from '../../documents/answer/runChartOption';
+import type { UnderRun } from '../../documents/answer/runLines';
 import { estimateWorker } from '../../documents/answer/workers/estimateClient';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { runName } from '../../documents/runName';
@@ -81,20 +81,19 @@ export function useUnderRun({
     retry: false,
     gcTime: 0,
   });
-  const lines: UnderRun[] = [
-    ...(other && beside.data
-      ? [
-          {
-            name: runName(other.run),
-            series: beside.data.series,
-            shiftS: load.fromS - beside.data.loadFromS,
-          },
-        ]
-      : []),
-    ...(simulated && simulation.data
-      ? [{ name: 'simulated', series: simulation.data, shiftS: load.fromS }]
-      : []),
-  ];
+  const besideData = other ? beside.data : undefined;
+  const name = other ? runName(other.run) : '';
+  const simulatedSeries = simulated ? simulation.data : undefined;
+  const { fromS } = load;
+  const lines = useMemo(
+    (): UnderRun[] => [
+      ...(besideData
+        ? [{ name, series: besideData.series, shiftS: fromS - besideData.loadFromS }]
+        : []),
+      ...(simulatedSeries ? [{ name: 'simulated', series: simulatedSeries, shiftS: fromS }] : []),
+    ],
+    [besideData, name, simulatedSeries, fromS],
+  );
   return {
     lines,
     otherName: other ? runName(other.run) : null,

@@ -1,6 +1,7 @@
 import type { Series } from '@zugluft/core/library/runAnswers';
 import type { UnitPreference } from '@zugluft/core/record/units';
-import { runChartOption, type RunMarks } from './runChartOption';
+import { runLines, unitsOfPlots, type UnderRun } from './runLines';
+import { runPlotOption, type RunMarks } from './runPlotOption';
 
 const UNITS = { length: 'mm', temperature: '°C' } as unknown as UnitPreference;
 const C = { ink: 'ink', rule: 'rule', ground: 'ground', air: 'air', heat: 'heat' };
@@ -15,14 +16,22 @@ const series = (channels: Record<string, [(number | null)[], (number | null)[]]>
     Object.entries(channels).map(([name, [least, most]]) => [name, { least, most }]),
   ),
 });
-const drawn = (s: Series, marks = MARKS, under: Parameters<typeof runChartOption>[2] = []) =>
-  runChartOption(s, marks, under, SHOWN, C, UNITS).series as unknown as {
-    name: string;
-    yAxisIndex: number;
-    data: Float64Array;
-    endLabel: { offset?: [number, number] };
-    markLine?: { data: { name: string; xAxis: number }[] };
-  }[];
+interface DrawnLine {
+  name: string;
+  plot: number;
+  data: Float64Array;
+  endLabel: { offset?: [number, number] };
+  markLine?: { data: { name: string; xAxis: number }[] };
+}
+const drawn = (s: Series, marks = MARKS, under: UnderRun[] = []): DrawnLine[] => {
+  const units = unitsOfPlots(s, UNITS);
+  const lines = runLines(s, under, UNITS);
+  return units.flatMap((_, plot) =>
+    (runPlotOption(lines, units, plot, marks, SHOWN, C).series as unknown as DrawnLine[]).map(
+      (l) => ({ ...l, plot }),
+    ),
+  );
+};
 
 test('least and greatest of each pixel by turns, its middle in minutes; a pixel of one value once, a silent one not at all', () => {
   const [cpu] = drawn(
@@ -39,7 +48,7 @@ test('least and greatest of each pixel by turns, its middle in minutes; a pixel 
 test('power, temperature and level each have their plot; without a level its place is that of the fans', () => {
   const flat: [number[], number[]] = [[1], [1]];
   const own = { cpuPowerW: flat, gpuPowerW: flat, cpuC: flat };
-  const places = (s: Series) => drawn(s).map((l) => [l.name, l.yAxisIndex]);
+  const places = (s: Series) => drawn(s).map((l) => [l.name, l.plot]);
   expect(places(series({ ...own, levelDbA: flat, 'fanRpm.fan-left': flat }))).toEqual([
     ['CPU', 0],
     ['GPU', 0],
