@@ -49,6 +49,13 @@ export interface CompareOptions {
 const DRAWS = 400;
 const TOGETHER = 2;
 
+/** One machine drawn for a comparison. */
+export interface DrawnForComparison {
+  /** Watts of both dies, or of the only one, in each draw, by cap. */
+  watts: Float64Array[];
+  machine: Omit<ComparedMachine, 'name'>;
+}
+
 /**
  * Machines side by side. What they share (the room, the physics’ own factors, which are no figures of a record) is drawn alike in
  * all of them, what is a machine’s own is not: so that the chance that one is better does not fall for a doubt that both share.
@@ -60,26 +67,52 @@ export function compareMachines(
   machines: readonly { name: string; request: CaseRequest }[],
   options: CompareOptions,
 ): Comparison {
-  const { caps, draws = DRAWS, seed = 1, progress } = options;
-  const names = numbered(machines.map((m) => m.name));
-  const drawn: { watts: Float64Array[]; machine: ComparedMachine }[] = [];
+  const { caps, progress } = options;
+  const drawn: DrawnForComparison[] = [];
   for (const [i, { request }] of machines.entries()) {
-    const open = openCase(request);
-    const watts = wattsByCap(open, String(i), { caps, draws, seed });
-    drawn.push({ watts, machine: describe(names[i]!, open, caps, watts) });
+    drawn.push(drawForComparison(request, i, options));
     if (progress?.(i + 1, machines.length) === false) break;
   }
+  return comparisonOf(
+    machines.slice(0, drawn.length).map((m) => m.name),
+    drawn,
+    caps,
+  );
+}
+
+/**
+ * Draws one of the machines of a comparison.
+ *
+ * @param place which of them it is: what is its own is drawn by it
+ */
+export function drawForComparison(
+  request: CaseRequest,
+  place: number,
+  { caps, draws = DRAWS, seed = 1 }: CompareOptions,
+): DrawnForComparison {
+  const open = openCase(request);
+  const watts = wattsByCap(open, String(place), { caps, draws, seed });
+  return { watts, machine: describe(open, caps, watts) };
+}
+
+/** What machines that were drawn say side by side; the same name twice is numbered. */
+export function comparisonOf(
+  names: readonly string[],
+  drawn: readonly DrawnForComparison[],
+  caps: readonly Cap[],
+): Comparison {
+  const own = numbered(names);
   const better = drawn.flatMap((a, i) =>
-    drawn.slice(i + 1).flatMap((b) =>
+    drawn.slice(i + 1).flatMap((b, j) =>
       caps.map((cap, c) => ({
-        a: a.machine.name,
-        b: b.machine.name,
+        a: own[i]!,
+        b: own[i + 1 + j]!,
         cap,
         chance: chanceOfMore(a.watts[c]!, b.watts[c]!),
       })),
     ),
   );
-  return { machines: drawn.map((d) => d.machine), better };
+  return { machines: drawn.map((d, i) => ({ name: own[i]!, ...d.machine })), better };
 }
 
 /** Watts of both dies, or of the only one, in each draw, by cap. */
@@ -113,11 +146,10 @@ function isShared({ inputs }: DrawPlan, column: DrawPlan['columns'][number]): bo
 }
 
 function describe(
-  name: string,
   open: OpenCase,
   caps: readonly Cap[],
   watts: readonly Float64Array[],
-): ComparedMachine {
+): DrawnForComparison['machine'] {
   const at = caps.map((cap, c) => {
     const sorted = Float64Array.from(watts[c]!).sort();
     const of = (p: number) => quantileOfSorted(sorted, p);
@@ -129,7 +161,6 @@ function describe(
   const per = (size: number | undefined) =>
     middle && size !== undefined && size > 0 ? middle.p50 / size : null;
   return {
-    name,
     at,
     wattsPerDb: slopeOf(at),
     wattsPerKg: per(figureValue(shell?.massKg)),

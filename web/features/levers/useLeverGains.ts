@@ -54,9 +54,10 @@ export function useLeverGains(
         levers,
       },
       {
-        gain: (id, draws, at) =>
+        gains: (all) =>
           setGains((g) => {
-            const next = new Map(g.at).set(id, { draws, at });
+            const next = new Map(g.at);
+            for (const { id, draws, at } of all) next.set(id, { draws, at });
             const done = [...next.values()].filter((x) => x.draws >= SHOWN_DRAWS).length;
             return { ...g, at: next, progress: { done, of: levers.length } };
           }),

@@ -1,17 +1,14 @@
-import { openCase, type CaseRequest } from '@zugluft/core/case/openCase';
-import {
-  planDraws,
-  roomForDraws,
-  runDraws,
-  type DrawOptions,
-} from '@zugluft/core/uncertainty/draws';
+import { openCase } from '@zugluft/core/case/openCase';
+import { planDraws, roomForDraws, runDraws } from '@zugluft/core/uncertainty/draws';
 import { summarise, type DrawSummary } from '@zugluft/core/uncertainty/summary';
-import { turn } from './turn';
+import { drawItems, placePart, rowsOf, type DrawJob, type DrawPart } from './drawPart';
+import { helpersOf, shareOut } from './shareOut';
+import { sparingly } from './sparingly';
 
 /** Draws that are wanted, in place of those under way; null: none. */
 export interface DrawRequest {
   number: number;
-  job: { request: CaseRequest; options: DrawOptions } | null;
+  job: DrawJob | null;
 }
 
 export type DrawMessage = { number: number } & (
@@ -20,8 +17,13 @@ export type DrawMessage = { number: number } & (
   | { kind: 'failed'; message: string }
 );
 
-const CHUNK = 40;
+/** Fewer draws are made here before a helper is ready. */
+const SHARED_DRAWS = 2000;
 let wanted = 0;
+const helpers = helpersOf(
+  () => new Worker(new URL('./drawHelper.ts', import.meta.url), { type: 'module' }),
+  navigator.hardwareConcurrency,
+);
 
 /** Makes the draws of one case at a time and tells how far it is; a newer request takes the place of the one before. */
 self.onmessage = async ({ data }: MessageEvent<DrawRequest>) => {
@@ -32,14 +34,32 @@ self.onmessage = async ({ data }: MessageEvent<DrawRequest>) => {
   try {
     const plan = planDraws(openCase(job.request), job.options);
     const drawn = roomForDraws(plan, plan.draws);
+    let made = 0;
+    const progress = sparingly<number>((all) =>
+      tell({ number, kind: 'progress', made: all.at(-1)!, of: plan.draws }),
+    );
     let unsettled = 0;
-    for (let row = 0; row < plan.draws; row += CHUNK) {
-      const end = Math.min(plan.draws, row + CHUNK);
-      unsettled += runDraws(plan, row, end, drawn);
-      tell({ number, kind: 'progress', made: end, of: plan.draws });
-      await turn();
-      if (wanted !== number) return;
-    }
+    await shareOut<DrawJob, DrawPart | null>({
+      job,
+      items: drawItems(plan),
+      work: (item) => {
+        const { from, to } = rowsOf(plan, item);
+        unsettled += runDraws(plan, from, to, drawn);
+        return null;
+      },
+      helpers: () => (plan.draws < SHARED_DRAWS ? [] : helpers.all()),
+      isWanted: () => wanted === number,
+      done: (item, part) => {
+        if (part) {
+          placePart(plan, item, part, drawn);
+          unsettled += part.unsettled;
+        }
+        const { from, to } = rowsOf(plan, item);
+        made += to - from;
+        progress.add(made);
+      },
+    });
+    if (wanted !== number) return;
     tell({ number, kind: 'done', summary: summarise(plan, drawn, unsettled) });
   } catch (cause) {
     tell({ number, kind: 'failed', message: (cause as Error).message });

@@ -1,8 +1,8 @@
-import type { LeverGain } from '@zugluft/core/levers/leverGains';
-import type { LeverJob, LeverMessage, LeverRequest } from './leverWorker';
+import type { LeverJob, LeverPart } from './leverPart';
+import type { LeverMessage, LeverRequest } from './leverWorker';
 
 interface Told {
-  gain: (id: string, draws: number, at: LeverGain[]) => void;
+  gains: (all: LeverPart[]) => void;
   done: () => void;
   failed: (message: string) => void;
 }
@@ -21,7 +21,7 @@ export function leverComputer(): {
     worker.onmessage = ({ data }: MessageEvent<LeverMessage>) => {
       if (data.number !== listening?.number) return;
       const { tell } = listening;
-      if (data.kind === 'gain') return tell.gain(data.id, data.draws, data.at);
+      if (data.kind === 'gains') return tell.gains(data.all);
       listening = null;
       if (data.kind === 'done') tell.done();
       else tell.failed(data.message);

@@ -1,0 +1,4 @@
+import { drawPart } from './drawPart';
+import { helpWith } from './shareOut';
+
+helpWith(self, drawPart);

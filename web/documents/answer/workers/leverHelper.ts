@@ -1,0 +1,4 @@
+import { leverPart } from './leverPart';
+import { helpWith } from './shareOut';
+
+helpWith(self, leverPart);
