@@ -1,7 +1,8 @@
 import type { CaseRequest } from '@zugluft/core/case/openCase';
 import type { DrawOptions } from '@zugluft/core/uncertainty/draws';
 import type { DrawSummary } from '@zugluft/core/uncertainty/summary';
-import type { DrawMessage, DrawRequest } from './drawWorker';
+import type { DrawMessage, DrawRequest, FirstLook, FirstLookMessage } from './drawWorker';
+import type { LeverMessage, LeverRequest } from './runLevers';
 
 interface Told {
   progress: (made: number, of: number) => void;
@@ -12,12 +13,18 @@ interface Told {
 let worker: Worker | null = null;
 let count = 0;
 let listening: { number: number; tell: Told } | null = null;
+/** Told of first looks at levers, by the place that asks. */
+const looking = new Map<number, (message: LeverMessage) => void>();
 
 /** The one worker that makes draws, kept: starting one takes longer than the draws. */
 export function drawWorker(): Worker {
   if (worker) return worker;
   worker = new Worker(new URL('./drawWorker.ts', import.meta.url), { type: 'module' });
-  worker.onmessage = ({ data }: MessageEvent<DrawMessage>) => {
+  worker.onmessage = ({ data }: MessageEvent<DrawMessage | FirstLookMessage>) => {
+    if ('levers' in data) {
+      looking.get(data.place)?.(data.levers);
+      return;
+    }
     if (data.number !== listening?.number) return;
     const { tell } = listening;
     if (data.kind === 'progress') {
@@ -57,3 +64,26 @@ export function startDraws(
     worker?.postMessage({ number: ++count, job: null } satisfies DrawRequest);
   };
 }
+
+/**
+ * Has a first look at levers taken by the worker that makes draws.
+ *
+ * @param place that asks; what it asked before is given up for this
+ * @param tell told of gains, and how it ended
+ * @returns gives it up
+ */
+export function lookFirst(
+  place: number,
+  request: LeverRequest,
+  tell: (message: LeverMessage) => void,
+): () => void {
+  looking.set(place, tell);
+  drawWorker().postMessage({ place, levers: request } satisfies FirstLook);
+  return () => {
+    if (looking.get(place) !== tell) return;
+    looking.delete(place);
+    worker?.postMessage({ place, levers: { number: NO_LOOK, job: null } } satisfies FirstLook);
+  };
+}
+
+const NO_LOOK = 0;

@@ -2,6 +2,7 @@ import { openCase } from '@zugluft/core/case/openCase';
 import { planDraws, roomForDraws, runDraws } from '@zugluft/core/uncertainty/draws';
 import { summarise, type DrawSummary } from '@zugluft/core/uncertainty/summary';
 import { drawItems, placePart, rowsOf, type DrawJob, type DrawPart } from './drawPart';
+import { runLevers, type LeverMessage, type LeverRequest } from './runLevers';
 import { helpersOf, shareOut } from './shareOut';
 import { sparingly } from './sparingly';
 
@@ -17,6 +18,16 @@ export type DrawMessage = { number: number } & (
   | { kind: 'failed'; message: string }
 );
 
+/** The first look at levers is taken here, where all that it needs is warm; one at a time for each place that asks. */
+export interface FirstLook {
+  place: number;
+  levers: LeverRequest;
+}
+export interface FirstLookMessage {
+  place: number;
+  levers: LeverMessage;
+}
+
 /** Fewer draws are made here before a helper is ready. */
 const SHARED_DRAWS = 2000;
 let wanted = 0;
@@ -25,9 +36,22 @@ const helpers = helpersOf(
   navigator.hardwareConcurrency,
 );
 
+const looks = new Map<number, ReturnType<typeof runLevers>>();
+
+function lookFirst({ place, levers }: FirstLook): Promise<void> {
+  const tell = (message: LeverMessage) =>
+    self.postMessage({ place, levers: message } satisfies FirstLookMessage);
+  const look = looks.get(place) ?? runLevers(tell, () => []);
+  if (levers.job) looks.set(place, look);
+  else looks.delete(place);
+  return look(levers);
+}
+
+self.onmessage = ({ data }: MessageEvent<DrawRequest | FirstLook>) =>
+  void ('levers' in data ? lookFirst(data) : makeDraws(data));
+
 /** Makes the draws of one case at a time and tells how far it is; a newer request takes the place of the one before. */
-self.onmessage = async ({ data }: MessageEvent<DrawRequest>) => {
-  const { number, job } = data;
+async function makeDraws({ number, job }: DrawRequest): Promise<void> {
   wanted = number;
   if (!job) return;
   const tell = (message: DrawMessage) => self.postMessage(message);
@@ -64,4 +88,4 @@ self.onmessage = async ({ data }: MessageEvent<DrawRequest>) => {
   } catch (cause) {
     tell({ number, kind: 'failed', message: (cause as Error).message });
   }
-};
+}

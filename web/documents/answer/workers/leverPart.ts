@@ -34,3 +34,16 @@ export function leverPart(job: LeverJob): (item: number) => LeverPart {
     return { id: lever.id, draws, at: gainsOfChange(before.machine, lever, options) };
   };
 }
+
+/**
+ * Those of some gains that are made of more draws than any told before for their lever.
+ *
+ * @param most draws told so far, by lever; overwritten
+ */
+export function betterOf(all: readonly LeverPart[], most: Map<string, number>): LeverPart[] {
+  return all.filter(({ id, draws }) => {
+    if (draws <= (most.get(id) ?? 0)) return false;
+    most.set(id, draws);
+    return true;
+  });
+}
