@@ -3,6 +3,7 @@ import type { RunLine } from './runLines';
 
 const line = (name: string, unit: string, ...points: [number, number][]): RunLine => ({
   name,
+  told: name,
   unit,
   plot: 0,
   points: new Float64Array(points.flat()),
@@ -16,9 +17,8 @@ test('each line of the chart is told once, in their order, with its unit and bot
       line('CPU', 'W', [12, 40], [12.5, 45], [12.5, 46], [13, 50]),
       line('CPU', '°C', [12.5, 94.96], [12.5, 95.04]),
       line('left', 'rpm', [12.5, 4100.4]),
-      // another run under it has one name for all of its lines
-      line('run 2', 'W', [12.4, 40], [12.6, 60]),
-      line('run 2', 'W', [12.45, 60]),
+      line('run 2, CPU', 'W', [12.4, 40], [12.6, 60]),
+      line('run 2, GPU', 'W', [12.45, 60]),
     ],
     12.51,
     0.3,
@@ -28,8 +28,8 @@ test('each line of the chart is told once, in their order, with its unit and bot
     'CPU 45.0 to 46.0 W',
     'CPU 95.0 °C',
     'left 4100 rpm',
-    'run 2 60.0 W',
-    'run 2 60.0 W',
+    'run 2, CPU 60.0 W',
+    'run 2, GPU 60.0 W',
   ]);
 });
 

@@ -11,7 +11,7 @@ import type { Points, RunLine } from './runLines';
 export function cursorWords(lines: readonly RunLine[], minutes: number, reach: number): string[] {
   let atMinutes: number | null = null;
   const words: string[] = [];
-  for (const { name, unit, points } of lines) {
+  for (const { told, unit, points } of lines) {
     const k = nearest(points, minutes);
     if (k < 0 || Math.abs(points[k]! - minutes) > reach) continue;
     atMinutes ??= points[k]!;
@@ -22,7 +22,7 @@ export function cursorWords(lines: readonly RunLine[], minutes: number, reach: n
     }
     const text = (y: number) => y.toFixed(unit === 'rpm' ? 0 : 1);
     const band = text(least) === text(most) ? text(most) : `${text(least)} to ${text(most)}`;
-    words.push(`${name} ${band} ${unit}`);
+    words.push(`${told} ${band} ${unit}`);
   }
   return atMinutes === null ? [] : [clock(atMinutes), ...words];
 }

@@ -11,9 +11,20 @@ export interface UnderRun {
 /** Minutes and values by turns: a list of pairs is copied pair by pair whenever it is drawn. */
 export type Points = Float64Array;
 
+/** What channels are called beside their lines. */
+const OWN_NAMES = {
+  cpuPowerW: 'CPU',
+  gpuPowerW: 'GPU',
+  cpuC: 'CPU',
+  gpuC: 'GPU',
+  levelDbA: 'level',
+} as const;
+
 /** One line of a run's chart. */
 export interface RunLine {
   name: string;
+  /** Its name at the cursor, where that of another run would stand before all of its lines alike. */
+  told: string;
   /** Watts, temperatures, or what stands below them. */
   plot: number;
   unit: string;
@@ -52,15 +63,17 @@ export function runLines(
     if (!(channel in from.channels)) return [];
     const turn = plot === 1 ? (x: number) => toShown(x, '°C', units) : (x: number) => x;
     const points = pointsOf(from, channel, turn, shiftS);
-    return [{ name, plot, unit: plots[plot]!, points, colour, kind }];
+    const told =
+      kind === 'under' ? `${name}, ${OWN_NAMES[channel as keyof typeof OWN_NAMES]}` : name;
+    return [{ name, told, plot, unit: plots[plot]!, points, colour, kind }];
   };
   const own = [
-    ...of('cpuPowerW', 'CPU', 0, 'ink', 'first'),
-    ...of('gpuPowerW', 'GPU', 0, 'ink', 'second'),
-    ...of('cpuC', 'CPU', 1, 'heat', 'first'),
-    ...of('gpuC', 'GPU', 1, 'heat', 'second'),
+    ...of('cpuPowerW', OWN_NAMES.cpuPowerW, 0, 'ink', 'first'),
+    ...of('gpuPowerW', OWN_NAMES.gpuPowerW, 0, 'ink', 'second'),
+    ...of('cpuC', OWN_NAMES.cpuC, 1, 'heat', 'first'),
+    ...of('gpuC', OWN_NAMES.gpuC, 1, 'heat', 'second'),
     ...(hasLevel
-      ? of('levelDbA', 'level', 2, 'air', 'first')
+      ? of('levelDbA', OWN_NAMES.levelDbA, 2, 'air', 'first')
       : fansOf(series).flatMap((f, i) => of(f, fanWord(f), 2, 'air', i ? 'second' : 'first'))),
   ];
   const below = under.flatMap(({ name, series: other, shiftS }) =>

@@ -87,6 +87,8 @@ test('another run lies under it, moved by its shift', () => {
     ['CPU', [5, 40]],
     ['run 2', [4, 30]],
   ]);
+  // at the cursor each of its lines says what it is of
+  expect(runLines(own, [other], UNITS).map((l) => l.told)).toEqual(['CPU', 'run 2, CPU']);
 });
 
 test('words of events stand where there is room: not over the plot’s name, nor over those before', () => {

@@ -33,6 +33,10 @@ import { useLeverGains } from './useLeverGains';
 const TOGETHER = 'together';
 const NO_LEVERS: readonly Lever[] = [];
 
+/** How far gains are: a first look at all, then each in full. */
+const progressWords = ({ done, of }: { done: number; of: number }, known: number): string =>
+  known < of ? `first look, ${known} of ${of}` : `rough so far, ${done} of ${of} in full`;
+
 /** What would help this machine, by how much, at what cost; what is chosen becomes a plan. */
 export function LeversStep() {
   const { live, complete, machine, made, settingId, caps, addCap, kept, calibration } =
@@ -243,7 +247,7 @@ export function LeversStep() {
               <span className="figure">{threshold.kelvin}</span> K
             </Link>
             <p role="status" className="text-small text-quiet ml-auto">
-              {gains.progress && `${gains.progress.done} of ${gains.progress.of} `}
+              {gains.progress && progressWords(gains.progress, gains.at.size)}{' '}
               {gains.cancelled && 'given up, those there are rough '}
               {(gains.progress ?? gains.cancelled) && (
                 <button
