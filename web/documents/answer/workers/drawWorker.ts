@@ -5,6 +5,7 @@ import { drawItems, placePart, rowsOf, type DrawJob, type DrawPart } from './dra
 import { runLevers, type LeverMessage, type LeverRequest } from './runLevers';
 import { helpersOf, shareOut } from './shareOut';
 import { sparingly } from './sparingly';
+import { turn } from './turn';
 
 /** Draws that are wanted, in place of those under way; null: none. */
 export interface DrawRequest {
@@ -36,19 +37,42 @@ const helpers = helpersOf(
   navigator.hardwareConcurrency,
 );
 
-const looks = new Map<number, ReturnType<typeof runLevers>>();
+/** Draws under way. */
+let drawing: Promise<void> | null = null;
 
-function lookFirst({ place, levers }: FirstLook): Promise<void> {
-  const tell = (message: LeverMessage) =>
-    self.postMessage({ place, levers: message } satisfies FirstLookMessage);
-  const look = looks.get(place) ?? runLevers(tell, () => []);
-  if (levers.job) looks.set(place, look);
-  else looks.delete(place);
-  return look(levers);
+/** A turn of the event loop in which no draws are under way: bands come before levers. */
+async function whenIdle(): Promise<void> {
+  await turn();
+  while (drawing) await drawing;
 }
 
-self.onmessage = ({ data }: MessageEvent<DrawRequest | FirstLook>) =>
-  void ('levers' in data ? lookFirst(data) : makeDraws(data));
+const looks = new Map<number, { run: ReturnType<typeof runLevers>; latest: number }>();
+
+async function lookFirst({ place, levers }: FirstLook): Promise<void> {
+  const tell = (message: LeverMessage) =>
+    self.postMessage({ place, levers: message } satisfies FirstLookMessage);
+  const look = looks.get(place) ?? { run: runLevers(tell, () => [], whenIdle), latest: 0 };
+  look.latest = levers.number;
+  if (!levers.job) {
+    looks.delete(place);
+    return look.run(levers);
+  }
+  looks.set(place, look);
+  await whenIdle();
+  if (look.latest === levers.number) await look.run(levers);
+}
+
+function draw(request: DrawRequest): void {
+  const own = makeDraws(request).finally(() => {
+    if (drawing === own) drawing = null;
+  });
+  drawing = own;
+}
+
+self.onmessage = ({ data }: MessageEvent<DrawRequest | FirstLook>) => {
+  if ('levers' in data) void lookFirst(data);
+  else draw(data);
+};
 
 /** Makes the draws of one case at a time and tells how far it is; a newer request takes the place of the one before. */
 async function makeDraws({ number, job }: DrawRequest): Promise<void> {

@@ -17,11 +17,13 @@ export type LeverMessage = { number: number } & (
  *
  * @param tell told of gains, and how it ended
  * @param helpers asked for help
+ * @param pause between levers, where other work comes first
  * @returns takes a request
  */
 export function runLevers(
   tell: (message: LeverMessage) => void,
   helpers: () => readonly Helper[],
+  pause?: () => Promise<void>,
 ): (request: LeverRequest) => Promise<void> {
   let wanted = 0;
   return async ({ number, job }) => {
@@ -36,6 +38,7 @@ export function runLevers(
         helpers,
         isWanted: () => wanted === number,
         done: (_, part) => gains.add(part),
+        pause,
       });
       if (wanted !== number) return;
       gains.rest();

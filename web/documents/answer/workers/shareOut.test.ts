@@ -155,3 +155,23 @@ test('a helper for each core that is left, none where nobody asks, and never man
   expect(own.all()).toBe(own.all());
   expect(started).toBe(3);
 });
+
+test('between items there is room for what comes first', async () => {
+  const log: string[] = [];
+  await shareOut<number, number>({
+    job: 1,
+    items: 3,
+    work: (item) => {
+      log.push(`item ${item}`);
+      return item;
+    },
+    helpers: () => [],
+    isWanted: () => true,
+    done: () => undefined,
+    pause: async () => {
+      await new Promise((resolve) => setImmediate(resolve));
+      log.push('other');
+    },
+  });
+  expect(log.slice(0, 5)).toEqual(['item 0', 'other', 'item 1', 'other', 'item 2']);
+});

@@ -62,6 +62,7 @@ export async function shareOut<Job, Part>({
   helpers,
   isWanted,
   done,
+  pause = turn,
 }: {
   job: Job;
   items: number;
@@ -69,6 +70,8 @@ export async function shareOut<Job, Part>({
   helpers: () => readonly Helper[];
   isWanted: () => boolean;
   done: (item: number, part: Part) => void;
+  /** Between items done here; a turn of the event loop at least. */
+  pause?: (() => Promise<void>) | undefined;
 }): Promise<void> {
   const number = ++count;
   const again: number[] = [];
@@ -82,7 +85,7 @@ export async function shareOut<Job, Part>({
       const item = take();
       if (item === undefined) return;
       done(item, work(item));
-      await turn();
+      await pause();
     }
   };
   const doThere = (helper: Helper): Promise<void> =>
