@@ -1,11 +1,11 @@
 import { openCase } from '@zugluft/core/case/openCase';
 import { planDraws, roomForDraws, runDraws } from '@zugluft/core/uncertainty/draws';
 import { summarise, type DrawSummary } from '@zugluft/core/uncertainty/summary';
+import { comesFirst } from './comesFirst';
 import { drawItems, placePart, rowsOf, type DrawJob, type DrawPart } from './drawPart';
 import { runLevers, type LeverMessage, type LeverRequest } from './runLevers';
 import { helpersOf, shareOut } from './shareOut';
 import { sparingly } from './sparingly';
-import { turn } from './turn';
 
 /** Draws that are wanted, in place of those under way; null: none. */
 export interface DrawRequest {
@@ -37,41 +37,28 @@ const helpers = helpersOf(
   navigator.hardwareConcurrency,
 );
 
-/** Draws under way. */
-let drawing: Promise<void> | null = null;
-
-/** A turn of the event loop in which no draws are under way: bands come before levers. */
-async function whenIdle(): Promise<void> {
-  await turn();
-  while (drawing) await drawing;
-}
+/** Bands come before levers. */
+const draws = comesFirst();
 
 const looks = new Map<number, { run: ReturnType<typeof runLevers>; latest: number }>();
 
 async function lookFirst({ place, levers }: FirstLook): Promise<void> {
   const tell = (message: LeverMessage) =>
     self.postMessage({ place, levers: message } satisfies FirstLookMessage);
-  const look = looks.get(place) ?? { run: runLevers(tell, () => [], whenIdle), latest: 0 };
+  const look = looks.get(place) ?? { run: runLevers(tell, () => [], draws.rest), latest: 0 };
   look.latest = levers.number;
   if (!levers.job) {
     looks.delete(place);
     return look.run(levers);
   }
   looks.set(place, look);
-  await whenIdle();
+  await draws.rest();
   if (look.latest === levers.number) await look.run(levers);
-}
-
-function draw(request: DrawRequest): void {
-  const own = makeDraws(request).finally(() => {
-    if (drawing === own) drawing = null;
-  });
-  drawing = own;
 }
 
 self.onmessage = ({ data }: MessageEvent<DrawRequest | FirstLook>) => {
   if ('levers' in data) void lookFirst(data);
-  else draw(data);
+  else draws.run(() => makeDraws(data));
 };
 
 /** Makes the draws of one case at a time and tells how far it is; a newer request takes the place of the one before. */
