@@ -117,25 +117,42 @@ test('a fault of the job is told, wherever it showed first', async () => {
   ).rejects.toThrow('no such figure');
 });
 
-test('what is wanted no more ends, and answers to it that come late are no part of the next', async () => {
+test('what is wanted no more ends, and an answer to it that comes late is told to nobody', async () => {
+  const asked: { number: number; item?: number }[] = [];
+  const slow: Helper = {
+    onmessage: null,
+    onerror: null,
+    terminate: () => undefined,
+    postMessage: (message) => asked.push(message as { number: number; item?: number }),
+  };
+  const answer = (k: number, part: number) =>
+    slow.onmessage?.({ data: { ...asked.filter((x) => x.item !== undefined)[k]!, part } } as never);
+  const until = async (holds: () => boolean) => {
+    while (!holds()) await new Promise((resolve) => setImmediate(resolve));
+  };
+  const items = () => asked.filter((x) => x.item !== undefined).length;
   let wanted = true;
-  const { helper } = workerOf(square);
-  const { parts, ended } = start(500, [helper], () => wanted);
-  await new Promise((resolve) => setImmediate(resolve));
+  const first = start(3, [slow], () => wanted);
+  await until(() => first.parts.size === 2);
+  // the helper has an item yet
+  expect([...first.parts.keys()]).toEqual([0, 2]);
   wanted = false;
-  const next = new Map<number, number>();
-  await shareOut<number, number>({
-    job: 7,
-    items: 40,
-    work: square(7),
-    helpers: () => [helper],
-    isWanted: () => true,
-    done: (item, part) => next.set(item, part),
-  });
-  expect(parts.size).toBeLessThan(500);
-  expect([...next.keys()].sort((x, y) => x - y)).toEqual(all(40));
-  for (const [item, part] of next) expect(part).toBe(7 * item * item);
-  void ended;
+  answer(0, -1);
+  await first.ended;
+  expect([...first.parts.keys()]).toEqual([0, 2]);
+  // the same again, its answer still to come when the next job asks for an item of the same number
+  wanted = true;
+  const second = start(3, [slow], () => wanted);
+  await until(() => second.parts.size === 2 && items() === 2);
+  wanted = false;
+  const third = start(3, [slow]);
+  await until(() => third.parts.size === 2 && items() === 3);
+  answer(1, -2);
+  expect(third.parts.has(1)).toBe(false);
+  answer(2, 3);
+  await third.ended;
+  expect(third.parts.get(1)).toBe(3);
+  expect([...second.parts.values()]).not.toContain(-2);
 });
 
 test('a helper for each core that is left, none where nobody asks, and never many', () => {
