@@ -111,7 +111,8 @@ test('words of one’s own stand in the report; an edition stays as it was, and 
   // what was written is what is undone
   await lead.focus();
   await page.keyboard.press('End');
-  await page.keyboard.type(' More.');
+  // at once: on a slow machine keys one by one come too far apart to be one change
+  await page.keyboard.insertText(' More.');
   await expect(lead).toHaveValue(/More\.$/);
   await page.locator('body').press('Control+z');
   await expect(lead).toHaveValue('Quiet *for its size*. <b>x</b>');
