@@ -10,31 +10,30 @@ function sumsOf(x: ArrayLike<number>): { sum: Float64Array; square: Float64Array
   return { sum, square };
 }
 
-/** What stretches from each of some beginnings to an end cost, added to what was before; apart from all else, so that it runs fast. */
-function addCosts(
+/**
+ * Takes from the costs of some stretches what their means explain of one series; apart from all else, so that it runs fast.
+ *
+ * @returns which of them costs least
+ */
+function explain(
   before: Float64Array,
   sum: number,
-  square: number,
   atSum: Float64Array,
-  atSquare: Float64Array,
-  open: Int32Array,
+  open: Float64Array,
   to: number,
   count: number,
   out: Float64Array,
-): void {
-  for (let k = 0; k < count; k++) {
-    const s = sum - atSum[k]!;
-    out[k] = before[k]! + (square - atSquare[k]!) - (s * s) / (to - open[k]!);
-  }
-}
-
-function leastOf(x: Float64Array, count: number): number {
+): number {
   let at = 0;
   let least = Infinity;
   for (let k = 0; k < count; k++) {
-    if (x[k]! >= least) continue;
-    least = x[k]!;
-    at = k;
+    const s = sum - atSum[k]!;
+    const cost = before[k]! - (s * s) / (to - open[k]!);
+    out[k] = cost;
+    if (cost < least) {
+      least = cost;
+      at = k;
+    }
   }
   return at;
 }
@@ -59,25 +58,26 @@ export function changePoints(
 ): number[] {
   const n = series[0]?.length ?? 0;
   const sums = series.map(sumsOf);
+  /** Squares of all series from the beginning on. */
+  const squares = Float64Array.from({ length: n + 1 }, (_, i) =>
+    sums.reduce((all, { square }) => all + square[i]!, 0),
+  );
   const best = new Float64Array(n + 1).fill(Infinity);
   best[0] = -penalty;
   const last = new Int32Array(n + 1);
   /** Beginnings that may still be best, the end from which on each never is, and what is looked up of each, beside each other. */
-  const open = new Int32Array(n + 1);
+  const open = new Float64Array(n + 1);
   const until = new Int32Array(n + 1).fill(NEVER);
+  /** The best up to there without the squares up to there: what is before a stretch, but for the squares up to its end. */
   const atBest = new Float64Array(n + 1);
   const atSum = series.map(() => new Float64Array(n + 1));
-  const atSquare = series.map(() => new Float64Array(n + 1));
   const found = new Float64Array(n + 1);
   let count = 0;
   const begin = (from: number) => {
     open[count] = from;
     until[count] = NEVER;
-    atBest[count] = best[from]!;
-    sums.forEach(({ sum, square }, p) => {
-      atSum[p]![count] = sum[from]!;
-      atSquare[p]![count] = square[from]!;
-    });
+    atBest[count] = best[from]! - squares[from]!;
+    sums.forEach(({ sum }, p) => (atSum[p]![count] = sum[from]!));
     count++;
   };
   /** Leaves out those that never can be best again by then; to keep one for longer costs time alone. */
@@ -88,10 +88,7 @@ export function changePoints(
       open[kept] = open[k]!;
       until[kept] = until[k]!;
       atBest[kept] = atBest[k]!;
-      for (let p = 0; p < series.length; p++) {
-        atSum[p]![kept] = atSum[p]![k]!;
-        atSquare[p]![kept] = atSquare[p]![k]!;
-      }
+      for (let p = 0; p < series.length; p++) atSum[p]![kept] = atSum[p]![k]!;
       kept++;
     }
     count = kept;
@@ -99,29 +96,19 @@ export function changePoints(
   begin(0);
   for (let to = shortest; to <= n; to++) {
     const m = count;
+    let at = 0;
     for (let p = 0; p < series.length; p++) {
-      const { sum, square } = sums[p]!;
-      addCosts(
-        p === 0 ? atBest : found,
-        sum[to]!,
-        square[to]!,
-        atSum[p]!,
-        atSquare[p]!,
-        open,
-        to,
-        m,
-        found,
-      );
+      const before = p === 0 ? atBest : found;
+      at = explain(before, sums[p]!.sum[to]!, atSum[p]!, open, to, m, found);
     }
-    const at = leastOf(found, m);
-    const least = m > 0 ? found[at]! : Infinity;
+    const least = m > 0 ? found[at]! + squares[to]! : Infinity;
     if (least + penalty < best[to]!) {
       best[to] = least + penalty;
       last[to] = open[at]!;
     }
     if (to % DROP_EVERY === 0) {
       // a stretch from there costs more than a change here: it never catches up once another may begin and end after it
-      const bar = best[to]!;
+      const bar = best[to]! - squares[to]!;
       for (let k = 0; k < count; k++) {
         if (found[k]! > bar && until[k] === NEVER) until[k] = to + shortest;
       }
