@@ -1,7 +1,8 @@
 import type { CaseRecord } from '../record/recordSchema';
 import { resolveCase } from '../record/resolveCase';
 import { completeRecord, exampleRecord } from '../test-support/exampleRecord';
-import { buildAirSystem, solveAirFlows, stillAir, type AirFlows } from './airSystem';
+import { solveAirFlows, stillAir, type AirFlows } from './airSystem';
+import { buildAirSystem } from './buildAirSystem';
 
 const two = exampleRecord('two-fan-shared-pipes');
 

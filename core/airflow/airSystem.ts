@@ -1,24 +1,12 @@
-import { spreadingFin } from '../conduction/fin';
 import { air, emptyAir, type AirProperties } from '../fluids/air';
-import type { CaseData, VentData } from '../record/caseData';
-import { gapResistance, rimAreaM2, type BaseOpening } from './baseGap';
-import { groupByLinks } from './components';
-import { fanCurveFromCoefficients, type FanCurve } from './fanCurve';
-import { fanCurveFromPoints } from './fanCurveFromPoints';
-import {
-  flowNetwork,
-  solveFlows,
-  type FanBranch,
-  type FlowBranch,
-  type FlowNetwork,
-  type PassiveBranch,
-} from './flowNetwork';
-import { exhaustGrilleLoss, intakeGrilleLoss, meshLoss } from './openings';
-import { ductOf } from './rectangularDuct';
-import { stackFaceLoss, stackResistance, type StackGeometry } from './stackExchange';
+import type { CaseData } from '../record/caseData';
+import type { FanCurve, FanCurveRoom } from './fanCurve';
+import { solveFlows, type FanBranch, type FlowNetwork, type PassiveBranch } from './flowNetwork';
+import type { PlenumGroups } from './plenums';
+import { stackResistance, type StackGeometry } from './stackExchange';
 
 /** Density the losses and fan curves are first written for; solves scale them. */
-const REFERENCE_DENSITY = 1.2;
+export const REFERENCE_DENSITY = 1.2;
 
 /**
  * A machine's air paths: room → (gap under the base) → intake vents → plenum → fans → plenum → fin stacks → exhaust vents
@@ -26,7 +14,7 @@ const REFERENCE_DENSITY = 1.2;
  */
 export interface AirSystem {
   nodeCount: number;
-  joined: ReturnType<typeof joinedBy>;
+  joined: PlenumGroups;
   network: FlowNetwork;
   passive: PassiveBranch[];
   /** Quadratic coefficients at the reference density, per passive branch. */
@@ -38,6 +26,8 @@ export interface AirSystem {
   stacks: StackGeometry[];
   /** Share of what reaches each stack that passes through its fins. */
   keep: number[];
+  /** Of each fan, at the reference density: from its coefficients, and as it is used, through points of its own. */
+  computedCurves: FanCurveRoom[];
   curves: FanCurve[];
 }
 
@@ -83,158 +73,6 @@ export function keepFlows(from: AirFlows, to: AirFlows): void {
   for (let i = 0; i < to.stackM3s.length; i++) to.stackM3s[i] = from.stackM3s[i]!;
   for (let i = 0; i < to.pressures.length; i++) to.pressures[i] = from.pressures[i]!;
   to.rpmSum = from.rpmSum;
-}
-
-const NO_GAP = { linear: 0, turnPerM4: 0 };
-
-/** What shares a plenum: fans by their intake vents, fans and stacks by their links, stacks by their exhaust vents. */
-const joinedBy = (data: CaseData, intakes: readonly VentData[], exhausts: readonly VentData[]) => ({
-  inGroups: groupByLinks(
-    data.fans.length,
-    intakes.map((x) => x.fans),
-  ),
-  linked: groupByLinks(
-    data.fans.length + data.stacks.length,
-    data.stacks.map((s, i) => [data.fans.length + i, ...s.fans]),
-  ),
-  outGroups: groupByLinks(
-    data.stacks.length,
-    exhausts.map((x) => x.stacks),
-  ),
-});
-
-/**
- * Builds the air paths of a case.
- *
- * @param data a resolved case
- * @param like the air paths of another case of the same record, whose plan of elimination is taken over
- */
-export function buildAirSystem(data: CaseData, like?: AirSystem): AirSystem {
-  const { fans, stacks, vents } = data;
-  const intakes = vents.filter((x) => x.flow === 'intake');
-  const exhausts = vents.filter((x) => x.flow === 'exhaust');
-  const joined = like?.joined ?? joinedBy(data, intakes, exhausts);
-  const { inGroups, linked, outGroups } = joined;
-  const UNDER = 0;
-  const intakeNode = (fan: number) => 1 + inGroups.groupOf[fan]!;
-  const outletNode = (i: number) => 1 + inGroups.groups + linked.groupOf[i]!;
-  const exhaustNode = (stack: number) =>
-    1 + inGroups.groups + linked.groups + outGroups.groupOf[stack]!;
-  const branches: FlowBranch[] = [];
-  const passives: PassiveBranch[] = [];
-  const quadraticAtReference: number[] = [];
-  const half = 0.5 * REFERENCE_DENSITY;
-  const passive = (
-    from: number,
-    to: number,
-    loss: number,
-    areaM2: number,
-    gap: { linear: number; turnPerM4: number } = NO_GAP,
-  ): number => {
-    const quadratic = half * (loss / (areaM2 * areaM2) + gap.turnPerM4);
-    const branch: PassiveBranch = { kind: 'passive', from, to, linear: gap.linear, quadratic };
-    quadraticAtReference.push(quadratic);
-    passives.push(branch);
-    return branches.push(branch) - 1;
-  };
-  const { gap } = data.shell;
-  passive(-1, UNDER, gap.rimLoss, rimAreaM2(gap));
-  const inBase = [
-    ...vents.map((x) => x.inBase),
-    ...fans.map((f) => f.ownIntake?.inBase ?? null),
-  ].filter((x) => x !== null);
-  const { viscosityPaS } = air(data.room.temperatureC, data.room.pressurePa, emptyAir());
-  const under = (opening: BaseOpening | null) =>
-    opening ? gapResistance(opening, gap, inBase.length, viscosityPaS) : NO_GAP;
-  for (const x of intakes) {
-    passive(
-      x.side === 'base' ? UNDER : -1,
-      intakeNode(x.fans[0]!),
-      intakeLoss(x),
-      ventArea(data, x),
-      under(x.inBase),
-    );
-  }
-  fans.forEach((f, i) => {
-    if (f.ownIntake) {
-      passive(
-        UNDER,
-        intakeNode(i),
-        intakeGrilleLoss(f.ownIntake.openShare),
-        f.ownIntake.areaM2,
-        under(f.ownIntake.inBase),
-      );
-    }
-  });
-  const curves = fans.map((f) => {
-    const computed = fanCurveFromCoefficients(
-      { impellerDiameterM: f.diameterM, bladeHeightM: f.bladeHeightM },
-      f.maxRpm,
-      f.psi,
-      f.phi,
-      f.curveExponent,
-      REFERENCE_DENSITY,
-    );
-    return f.points.length ? fanCurveFromPoints(f.points, computed) : computed;
-  });
-  const fanBranch = fans.map((_, i) => {
-    const branch: FanBranch = {
-      kind: 'fan',
-      from: intakeNode(i),
-      to: outletNode(i),
-      curve: curves[i]!,
-      rpm: 0,
-      densityRatio: 1,
-    };
-    return branches.push(branch) - 1;
-  });
-  const stackBranch = stacks.map((_, i) =>
-    passive(outletNode(fans.length + i), exhaustNode(i), 0, 1),
-  );
-  for (const x of exhausts) {
-    const loss = exhaustGrilleLoss(x.openShare) + meshShareLoss(x);
-    const to = x.side === 'base' ? UNDER : -1;
-    passive(exhaustNode(x.stacks[0]!), to, loss, ventArea(data, x), under(x.inBase));
-  }
-  stacks.forEach((s, i) => {
-    if (s.ownExhaust) {
-      passive(exhaustNode(i), -1, exhaustGrilleLoss(s.ownExhaust.openShare), s.ownExhaust.areaM2);
-    }
-  });
-  const nodeCount = 1 + inGroups.groups + linked.groups + outGroups.groups;
-  return {
-    nodeCount,
-    joined,
-    network: flowNetwork(nodeCount, branches, like?.network),
-    passive: passives,
-    quadraticAtReference,
-    fanBranch,
-    fanBranches: fanBranch.map((k) => branches[k] as FanBranch),
-    stackBranch,
-    stackBranches: stackBranch.map((k) => branches[k] as PassiveBranch),
-    stacks: stacks.map((s) => ({
-      passages: s.passages,
-      duct: ductOf(s.gapM, s.fin.heightM, s.fin.depthM),
-      fin: s.fin,
-      openShare: s.openShare,
-      spreading: spreadingFin(s.fin, s.contactDepthM),
-      faceLoss: stackFaceLoss(s.openShare, s.lintShare),
-    })),
-    keep: stacks.map((s) => (1 - data.air.leakage) * (1 - s.extraLeakage)),
-    curves,
-  };
-}
-
-function ventArea(data: CaseData, x: VentData): number {
-  return x.side === 'deck' ? x.areaM2 * data.room.lidClosedDeckVentShare : x.areaM2;
-}
-
-function meshShareLoss(x: VentData): number {
-  return x.meshOpenShare === null ? 0 : meshLoss(x.meshOpenShare) / (x.openShare * x.openShare);
-}
-
-function intakeLoss(x: VentData): number {
-  return intakeGrilleLoss(x.openShare) + meshShareLoss(x);
 }
 
 /** How far beside a flow its resistance is looked at again, and the share of the friction that may be taken to grow with flow. */

@@ -19,6 +19,11 @@ export interface BaseOpening {
   toRearRimM: number;
 }
 
+/** Shape of one way of a length, from an edge. */
+function way(lengthAlongM: number, edgeM: number): number {
+  return 2 / Math.log(1 + (2 * Math.max(LEAST_M, lengthAlongM)) / edgeM);
+}
+
 /** Room that is left in any case between openings and rims. */
 const LEAST_M = 2e-3;
 
@@ -36,8 +41,6 @@ const LEAST_M = 2e-3;
  */
 export function gapShape(opening: BaseOpening, gap: BaseGap, alike: number): number {
   const { widthM, lengthM } = opening;
-  const way = (lengthAlongM: number, edgeM: number) =>
-    2 / Math.log(1 + (2 * Math.max(LEAST_M, lengthAlongM)) / edgeM);
   const rearM = Math.min(opening.toRearRimM, gap.depthM - lengthM);
   const frontM = gap.depthM - lengthM - rearM;
   const sideM = (gap.widthM / alike - widthM) / 2;

@@ -3,9 +3,16 @@
  * Both ends lie on the axes, or beyond.
  */
 export interface FanCurve {
+  readonly referenceRpm: number;
+  readonly flowM3s: readonly number[];
+  readonly pressurePa: readonly number[];
+}
+
+/** A curve of which the figures are still to be set, see {@link fanCurveInto}. */
+export interface FanCurveRoom extends FanCurve {
   referenceRpm: number;
-  flowM3s: readonly number[];
-  pressurePa: readonly number[];
+  flowM3s: number[];
+  pressurePa: number[];
 }
 
 export interface FanShape {
@@ -44,6 +51,27 @@ export function fanCurveFromCoefficients(
   exponent: number,
   densityKgM3: number,
 ): FanCurve {
+  const out = emptyFanCurve();
+  fanCurveInto(shape, rpm, psi, phi, exponent, densityKgM3, out);
+  return out;
+}
+
+/** Room for a curve from coefficients. */
+export function emptyFanCurve(): FanCurveRoom {
+  const zeros = () => new Array<number>(SAMPLES + 1).fill(0);
+  return { referenceRpm: 0, flowM3s: zeros(), pressurePa: zeros() };
+}
+
+/** {@link fanCurveFromCoefficients} into a curve from {@link emptyFanCurve}. */
+export function fanCurveInto(
+  shape: FanShape,
+  rpm: number,
+  psi: number,
+  phi: number,
+  exponent: number,
+  densityKgM3: number,
+  out: FanCurveRoom,
+): void {
   const tip = tipSpeedMs(shape.impellerDiameterM, rpm);
   const stall = psi * 0.5 * densityKgM3 * tip * tip;
   const free = phi * Math.PI * shape.impellerDiameterM * shape.bladeHeightM * tip;
@@ -51,13 +79,11 @@ export function fanCurveFromCoefficients(
     for (let i = 0; i <= SAMPLES; i++) powers[i] = Math.pow(i / SAMPLES, exponent);
     lastExponent = exponent;
   }
-  const flowM3s = new Array<number>(SAMPLES + 1);
-  const pressurePa = new Array<number>(SAMPLES + 1);
+  out.referenceRpm = rpm;
   for (let i = 0; i <= SAMPLES; i++) {
-    flowM3s[i] = (free * i) / SAMPLES;
-    pressurePa[i] = stall * (1 - powers[i]!);
+    out.flowM3s[i] = (free * i) / SAMPLES;
+    out.pressurePa[i] = stall * (1 - powers[i]!);
   }
-  return { referenceRpm: rpm, flowM3s, pressurePa };
 }
 
 /** Pressure in Pa on the polyline at a flow in m³/s, at the reference speed; beyond the ends the end value. */

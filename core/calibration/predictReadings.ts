@@ -1,5 +1,6 @@
 import type { OpenCase } from '../case/openCase';
 import { pipeReadouts, settleAt } from '../envelope/pointReadout';
+import { fillModel } from '../network/fillModel';
 import { buildModel } from '../network/machineModel';
 import type { MachineModel } from '../network/networkModel';
 import {
@@ -10,8 +11,8 @@ import {
   nodeC,
   type LinearState,
 } from '../network/steadyState';
-import { resolveCase } from '../record/resolveCase';
-import type { ValuesInOrder } from '../record/resolver';
+import { resolveBy } from '../record/resolveCase';
+import { createResolver, type ValuesInOrder } from '../record/resolver';
 import { machineLevelDbA } from '../sound/machineLevel';
 import { ADAPTER_EFFICIENCY, USUAL_EFFICIENCY, type Multiplier } from './multipliers';
 import type { Reading, ReadingKind, SteadyRun } from './steadyRun';
@@ -65,11 +66,13 @@ export function predictorOf(
     return value === undefined ? [] : [[path, value] as const];
   });
   const out = new Float64Array(readings.length);
+  const resolver = createResolver(figures, lab, true);
+  const whole = buildModel(first.data, first);
   const solve = (efficiency: number) => {
     for (const [path, value] of given) set(path, value);
     figures.next = 0;
-    const data = resolveCase(record, figures, { lab, silent: true });
-    const whole = buildModel(data, first);
+    const data = resolveBy(record, resolver);
+    fillModel(whole, data);
     runs.forEach((run, k) => {
       const room = { ...data.room, temperatureC: run.ambientC };
       const model: MachineModel = { ...whole, data: { ...data, room } };

@@ -125,9 +125,10 @@ test('law: on a junction edge raising GPU watts never raises CPU watts', () => {
           const a = c.envelope[i]!;
           const b = c.envelope[i + 1]!;
           if (a.edge?.limit !== 'junction') continue;
-          // corners are solved each at its own temperatures
-          expect(b.cpuWatts).toBeGreaterThanOrEqual(a.cpuWatts * (1 - 5e-4) - 1e-6);
-          expect(b.gpuWatts).toBeLessThanOrEqual(a.gpuWatts * (1 + 5e-4) + 1e-6);
+          // corners are solved each at its own temperatures; where a pipe binds too, each carries the best of the few fan states that
+          // the cap's readouts chose, which leaves as much open as an edge does
+          expect(b.cpuWatts).toBeGreaterThanOrEqual(a.cpuWatts * (1 - 3e-3) - 1e-6);
+          expect(b.gpuWatts).toBeLessThanOrEqual(a.gpuWatts * (1 + 3e-3) + 1e-6);
         }
       }
     }),

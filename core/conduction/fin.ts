@@ -34,8 +34,9 @@ export interface SpreadingFin {
   conductivityWmK: number;
   /** From the joint to the insulated tip or mirror plane. */
   lengthM: number;
-  /** Null where the contact is as wide as the fin is deep. */
-  modes: Modes | null;
+  /** Whether the contact is as wide as the fin is deep, so that nothing spreads and the modes say nothing. */
+  isEven: boolean;
+  modes: Modes;
 }
 
 interface Modes {
@@ -64,40 +65,64 @@ const DEEP = 6;
  * @param contactDepthM width of all pipes or the plate under the fin, measured along the air's way, > 0
  */
 export function spreadingFin(fin: FinRow, contactDepthM: number): SpreadingFin {
-  const halfDepthM = fin.depthM / 2;
-  const own: SpreadingFin = {
-    thicknessM: fin.thicknessM,
-    conductivityWmK: fin.conductivityWmK,
-    lengthM: fin.joined === 'both-sides' ? fin.heightM / 2 : fin.heightM,
+  const out = createSpreadingFin();
+  fillSpreadingFin(fin, contactDepthM, out);
+  return out;
+}
 
-    modes: null,
-  };
-  const half = Math.min(contactDepthM / 2, halfDepthM);
-  if (half >= halfDepthM * (1 - 1e-9)) return own;
+/** Room for {@link fillSpreadingFin}. */
+export function createSpreadingFin(): SpreadingFin {
+  const zeros = () => new Float64Array(FOLLOWED);
   const modes: Modes = {
-    k2: new Float64Array(FOLLOWED),
-    even: new Float64Array(FOLLOWED),
-    mixed: new Float64Array(FOLLOWED),
-    edged: new Float64Array(FOLLOWED),
+    k2: zeros(),
+    even: zeros(),
+    mixed: zeros(),
+    edged: zeros(),
     fineEven: 0,
     fineMixed: 0,
     fineEdged: 0,
   };
+  return { thicknessM: 0, conductivityWmK: 0, lengthM: 0, isEven: true, modes };
+}
+
+/** {@link spreadingFin} into what {@link createSpreadingFin} made. */
+export function fillSpreadingFin(fin: FinRow, contactDepthM: number, out: SpreadingFin): void {
+  const halfDepthM = fin.depthM / 2;
+  const lengthM = fin.joined === 'both-sides' ? fin.heightM / 2 : fin.heightM;
+  out.thicknessM = fin.thicknessM;
+  out.conductivityWmK = fin.conductivityWmK;
+  out.lengthM = lengthM;
+  const half = Math.min(contactDepthM / 2, halfDepthM);
+  out.isEven = half >= halfDepthM * (1 - 1e-9);
+  if (out.isEven) return;
+  const { modes } = out;
+  modes.fineEven = 0;
+  modes.fineMixed = 0;
+  modes.fineEdged = 0;
+  // sin(n x) from its two forerunners: a fifth of the time of a sine
+  const angle = (Math.PI * half) / halfDepthM;
+  const twice = 2 * Math.cos(angle);
+  let sine = Math.sin(angle);
+  let before = 0;
   for (let n = 1; n <= SUMMED; n++) {
     const k = (n * Math.PI) / halfDepthM;
-    const even = Math.sin(k * half) / (k * half);
-    const edged = besselJ0(k * half);
+    const even = sine / (n * angle);
+    const edged = besselJ0(n * angle);
     if (n <= FOLLOWED) {
       modes.k2[n - 1] = k * k;
       modes.even[n - 1] = even * even;
       modes.mixed[n - 1] = even * edged;
       modes.edged[n - 1] = edged * edged;
     } else {
-      const depth = 1 / (k * Math.tanh(Math.min(DEEP, k * own.lengthM)));
+      const deep = k * lengthM;
+      const depth = 1 / (deep > DEEP ? k : k * Math.tanh(deep));
       modes.fineEven += even * even * depth;
       modes.fineMixed += even * edged * depth;
       modes.fineEdged += edged * edged * depth;
     }
+    const next = twice * sine - before;
+    before = sine;
+    sine = next;
   }
   // the rest of the series by the mean of its waves: J0² goes as 1/(π k a), the mixed term as 0.28 (k a)^−1.5
   const beyond = SUMMED + 0.5;
@@ -105,8 +130,6 @@ export function spreadingFin(fin: FinRow, contactDepthM: number): SpreadingFin {
   modes.fineEdged += 1 / (Math.PI * half * step * step * beyond);
   modes.fineMixed += (0.2821 / 1.5) * half ** -1.5 * step ** -2.5 * beyond ** -1.5;
   modes.fineEven += 1 / (4 * half * half * step ** 3 * beyond * beyond);
-  own.modes = modes;
-  return own;
 }
 
 /**
@@ -122,7 +145,7 @@ export function spreadingFin(fin: FinRow, contactDepthM: number): SpreadingFin {
  */
 export function stackFinEfficiency(fin: SpreadingFin, hWm2K: number): number {
   const { lengthM, modes } = fin;
-  if (!modes) return finEfficiency(lengthM, fin.thicknessM, fin.conductivityWmK, hWm2K);
+  if (fin.isEven) return finEfficiency(lengthM, fin.thicknessM, fin.conductivityWmK, hWm2K);
   const m2 = (2 * hWm2K) / (fin.conductivityWmK * fin.thicknessM);
   const m = Math.sqrt(m2);
   const mean = 1 / (m * Math.tanh(m * lengthM));

@@ -42,15 +42,22 @@ export function plateSpreading(
   const t = thicknessM;
   const k = conductivityWmK;
   const hk = hWm2K / k;
-  const across = termsFor(a, Math.min(...sources.map((s) => s.widthM)));
-  const along = termsFor(b, Math.min(...sources.map((s) => s.lengthM)));
+  let narrowest = Infinity;
+  let shortest = Infinity;
+  for (let i = 0; i < n; i++) {
+    narrowest = Math.min(narrowest, sources[i]!.widthM);
+    shortest = Math.min(shortest, sources[i]!.lengthM);
+  }
+  const across = termsFor(a, narrowest);
+  const along = termsFor(b, shortest);
   // mean of cos(λx) and cos(δy) over each source; the first is 1
-  const meanX = new Float64Array(n * across);
-  const meanY = new Float64Array(n * along);
-  sources.forEach((s, i) => {
-    cosineMeans(meanX.subarray(i * across, (i + 1) * across), Math.PI / a, s.centreXM, s.widthM);
-    cosineMeans(meanY.subarray(i * along, (i + 1) * along), Math.PI / b, s.centreYM, s.lengthM);
-  });
+  if (meanX.length < n * across) meanX = new Float64Array(n * across);
+  if (meanY.length < n * along) meanY = new Float64Array(n * along);
+  for (let i = 0; i < n; i++) {
+    const { centreXM, centreYM, widthM: width, lengthM: length } = sources[i]!;
+    cosineMeans(meanX, i * across, across, Math.PI / a, centreXM, width);
+    cosineMeans(meanY, i * along, along, Math.PI / b, centreYM, length);
+  }
   const out = new Float64Array(n * n).fill(t / (k * a * b));
   for (let m = 0; m < across; m++) {
     const lx = (m * Math.PI) / a;
@@ -74,6 +81,10 @@ export function plateSpreading(
   return out;
 }
 
+/** Working memory. */
+let meanX = new Float64Array(0);
+let meanY = new Float64Array(0);
+
 /** Where tanh is 1 to a millionth. */
 const DEEP = 7;
 
@@ -82,15 +93,17 @@ export function termsFor(sideM: number, sourceM: number): number {
   return Math.min(MOST, Math.max(FEWEST, Math.ceil((WAVES * sideM) / sourceM)));
 }
 
-/** Means of `cos(m λ x)` over a source, m from 0. */
+/** Means of `cos(m λ x)` over a source, m from 0, into `count` places of `out` from `at` on. */
 export function cosineMeans(
   out: Float64Array,
+  at: number,
+  count: number,
   lambda: number,
   centreM: number,
   sizeM: number,
 ): void {
-  for (let m = 0; m < out.length; m++) {
-    out[m] = Math.cos(m * lambda * centreM) * sinc((m * lambda * sizeM) / 2);
+  for (let m = 0; m < count; m++) {
+    out[at + m] = Math.cos(m * lambda * centreM) * sinc((m * lambda * sizeM) / 2);
   }
 }
 

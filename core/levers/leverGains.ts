@@ -2,10 +2,12 @@ import { openCase, type CaseRequest, type OpenCase } from '../case/openCase';
 import { capsOf, MAX_CAP_DBA, MIN_CAP_DBA } from '../case/laboratory';
 import { stateForCap, type Cap } from '../envelope/fanStates';
 import { settleAt } from '../envelope/pointReadout';
+import { fillModel } from '../network/fillModel';
 import { buildModel } from '../network/machineModel';
 import { whereReached } from '../numerics/monotoneCubic';
 import { createState, junctionC, startFrom, type LinearState } from '../network/steadyState';
-import { resolveCase } from '../record/resolveCase';
+import { resolveBy } from '../record/resolveCase';
+import { createResolver } from '../record/resolver';
 import { drawFigures, figuresOf } from '../uncertainty/drawnFigures';
 import {
   COLUMNS,
@@ -321,20 +323,19 @@ function nearestBefore(machine: DrawnMachine, caps: readonly Cap[], column: numb
   return made;
 }
 
-/** Machines of the rows of a plan, settled at watts with the fans at a cap. */
+/** Machines of the rows of a plan, one at a time, settled at watts with the fans at a cap. */
 function modelsOf(plan: DrawPlan) {
   const figures = figuresOf(plan);
+  const resolver = createResolver(figures, plan.open.labDefaults, true);
+  const model = buildModel(plan.central.data, plan.central);
   const on = createState(plan.central);
   const off = createState(plan.central);
   return (row: number) => {
     startFrom(on, plan.start.on);
     startFrom(off, plan.start.off);
     drawFigures(plan, row, figures);
-    const data = resolveCase(plan.open.record, figures, {
-      lab: plan.open.labDefaults,
-      silent: true,
-    });
-    const model = buildModel(data, plan.central);
+    const data = resolveBy(plan.open.record, resolver);
+    fillModel(model, data);
     return {
       settle(cap: Cap, cpuW: number, gpuW: number) {
         const { state } = stateForCap(data, cap);

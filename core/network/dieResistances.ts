@@ -1,111 +1,103 @@
 import { plateSpreading, type PlateSource } from '../conduction/plateSpreading';
-import {
-  chamberDemands,
-  placesOfDemand,
-  type ChamberDemand,
-  type ChamberPlace,
-} from '../pipes/chamberFlow';
+import { chamberDemands, placesOfDemand } from '../pipes/chamberFlow';
 import { COPPER_WMK } from '../pipes/contactResistance';
-import type { CaseData } from '../record/caseData';
-import type { Link, MachineModel } from './networkModel';
+import type { CaseData, DieData } from '../record/caseData';
+import type { MachineModel } from './networkModel';
 
 /**
- * What lies between each die's sensor and its plate's node, and what the dies of a chamber ask of its wick.
- *
- * @param likePlaces places of each chamber's wick that matter, of a model of the same record
+ * Sets what lies between each die's sensor and its plate's node, and what the dies of a chamber ask of its wick; its links have to
+ * be set before.
  */
-export function dieResistances(
-  data: CaseData,
-  diePlate: readonly number[],
-  plateNode: readonly number[],
-  links: readonly Link[],
-  touching: readonly { widthM: number; lengthM: number }[],
-  likePlaces?: readonly ChamberPlace[][],
-): Pick<
-  MachineModel,
-  | 'dieBeyondCpuKPerW'
-  | 'dieBeyondGpuKPerW'
-  | 'dieSteps'
-  | 'dieEvaporatorM2'
-  | 'dieDemand'
-  | 'chamberPlaces'
-> {
+export function fillDies(model: MachineModel, data: CaseData): void {
+  const { dieCoupling: coupling, diePlate, dieSteps } = model;
   const count = data.dies.length;
-  const coupling = new Float64Array(count * count);
-  const dieEvaporatorM2 = data.dies.map(() => 0);
-  const dieDemand: (ChamberDemand | null)[] = data.dies.map(() => null);
-  const chamberPlaces: ChamberPlace[][] = data.plates.map(() => []);
-  data.plates.forEach((plate, p) => {
-    if (plate.kind === 'none') return;
-    let out = 0;
-    for (const l of links)
-      if (l.a === plateNode[p] || l.b === plateNode[p]) out += l.conductanceWPerK;
-    const { wick } = plate;
-    if (wick) {
-      const whole = plate.widthM * plate.lengthM;
-      const skirt = 2 * (plate.wallM + plate.wickM);
-      const sources = plate.dies.map((i, k) => {
-        const d = data.dies[i]!;
-        const wetted = { widthM: d.widthM + skirt, lengthM: d.lengthM + skirt };
-        const area = Math.min(whole, wetted.widthM * wetted.lengthM);
-        dieEvaporatorM2[i] = area;
-        coupling[i * count + i] =
-          (plate.wallM / COPPER_WMK + plate.wickM / wick.conductivityWmK) / area;
-        const inside = d.roleShare * d.insideShare;
-        return {
-          ...sourceWithin(wetted, plate.centres[k]!, plate.widthM, plate.lengthM),
-          perCpu: d.role === 'cpu' ? inside : 0,
-          perGpu: d.role === 'gpu' ? inside : 0,
-        };
-      });
-      if (!sources.length) return;
-      const places = likePlaces?.[p] ?? placesOfDemand(sources, plate.widthM, plate.lengthM);
-      chamberPlaces[p] = places;
-      chamberDemands(sources, plate.widthM, plate.lengthM, places).forEach(
-        (demand, k) => (dieDemand[plate.dies[k]!] = demand),
-      );
-      return;
-    }
-    const sink = sinkOf(data, p, touching[p]!);
-    const matrix = plateSpreading(
-      sink.sources,
-      sink.widthM,
-      sink.lengthM,
-      plate.thicknessM,
-      plate.conductivityWmK,
-      Math.max(1e-3, out) / (sink.widthM * sink.lengthM),
-    );
-    plate.dies.forEach((i, a) =>
-      plate.dies.forEach((j, b) => {
-        coupling[i * count + j] = matrix[a * plate.dies.length + b]!;
-      }),
-    );
+  coupling.fill(0);
+  for (let p = 0; p < data.plates.length; p++) {
+    const { kind, wick } = data.plates[p]!;
+    if (kind === 'none') continue;
+    if (wick) fillChamber(model, data, p, wick.conductivityWmK);
+    else fillPlate(model, data, p);
+  }
+  for (let i = 0; i < count; i++) {
+    const d = data.dies[i]!;
+    model.dieBeyondCpuKPerW[i] = beyond(data, coupling, i, 'cpu');
+    model.dieBeyondGpuKPerW[i] = beyond(data, coupling, i, 'gpu');
+    const { dieKPerW, interfaceKPerW } = d.resistances;
+    const hot = d.junctionResistanceKPerW / Math.max(1e-12, dieKPerW + interfaceKPerW);
+    const steps = dieSteps[i]!;
+    steps.dieKPerW = hot * dieKPerW;
+    steps.interfaceKPerW = hot * interfaceKPerW;
+    steps.plateKPerW = diePlate[i]! >= 0 ? coupling[i * count + i]! : 0;
+  }
+}
+
+/** What a die's sensor reads beyond its plate's node per reported watt of a role. */
+function beyond(data: CaseData, coupling: Float64Array, i: number, role: DieData['role']): number {
+  const { dies } = data;
+  const d = dies[i]!;
+  let sum = d.role === role ? d.junctionResistanceKPerW * d.roleShare * d.insideShare : 0;
+  for (let j = 0; j < dies.length; j++) {
+    const x = dies[j]!;
+    if (x.role === role) sum += coupling[i * dies.length + j]! * x.roleShare * x.insideShare;
+  }
+  return sum;
+}
+
+/** A chamber takes heat through wall and wick under each die, and dries out under all of them together. */
+function fillChamber(model: MachineModel, data: CaseData, p: number, wickWmK: number): void {
+  const plate = data.plates[p]!;
+  const whole = plate.widthM * plate.lengthM;
+  const skirt = 2 * (plate.wallM + plate.wickM);
+  const sources = plate.dies.map((i, k) => {
+    const d = data.dies[i]!;
+    const wetted = { widthM: d.widthM + skirt, lengthM: d.lengthM + skirt };
+    const area = Math.min(whole, wetted.widthM * wetted.lengthM);
+    model.dieEvaporatorM2[i] = area;
+    model.dieCoupling[i * data.dies.length + i] =
+      (plate.wallM / COPPER_WMK + plate.wickM / wickWmK) / area;
+    const inside = d.roleShare * d.insideShare;
+    return {
+      ...sourceWithin(
+        wetted,
+        plate.centres[k]!.xM,
+        plate.centres[k]!.yM,
+        plate.widthM,
+        plate.lengthM,
+      ),
+      perCpu: d.role === 'cpu' ? inside : 0,
+      perGpu: d.role === 'gpu' ? inside : 0,
+    };
   });
-  const beyond = (role: 'cpu' | 'gpu') =>
-    data.dies.map((d, i) => {
-      let sum = d.role === role ? d.junctionResistanceKPerW * d.roleShare * d.insideShare : 0;
-      data.dies.forEach((x, j) => {
-        if (x.role === role) sum += coupling[i * count + j]! * x.roleShare * x.insideShare;
-      });
-      return sum;
-    });
-  return {
-    dieBeyondCpuKPerW: beyond('cpu'),
-    dieBeyondGpuKPerW: beyond('gpu'),
-    dieEvaporatorM2,
-    dieDemand,
-    chamberPlaces,
-    dieSteps: data.dies.map((d, i) => {
-      const hot =
-        d.junctionResistanceKPerW /
-        Math.max(1e-12, d.resistances.dieKPerW + d.resistances.interfaceKPerW);
-      return {
-        dieKPerW: hot * d.resistances.dieKPerW,
-        interfaceKPerW: hot * d.resistances.interfaceKPerW,
-        plateKPerW: diePlate[i]! >= 0 ? coupling[i * count + i]! : 0,
-      };
-    }),
-  };
+  if (!sources.length) return;
+  const places = (model.chamberPlaces[p] ??= placesOfDemand(sources, plate.widthM, plate.lengthM));
+  const demands = chamberDemands(sources, plate.widthM, plate.lengthM, places);
+  for (let k = 0; k < demands.length; k++) model.dieDemand[plate.dies[k]!] = demands[k]!;
+}
+
+/** A plate spreads what its dies give to it, the more the better it is cooled. */
+function fillPlate(model: MachineModel, data: CaseData, p: number): void {
+  const { links, plateNode, dieCoupling } = model;
+  const plate = data.plates[p]!;
+  let out = 0;
+  for (let l = 0; l < links.length; l++) {
+    const link = links[l]!;
+    if (link.a === plateNode[p] || link.b === plateNode[p]) out += link.conductanceWPerK;
+  }
+  const sink = sinkOf(data, p, pipesTouching(data, p));
+  const matrix = plateSpreading(
+    sink.sources,
+    sink.widthM,
+    sink.lengthM,
+    plate.thicknessM,
+    plate.conductivityWmK,
+    Math.max(1e-3, out) / (sink.widthM * sink.lengthM),
+  );
+  const { dies } = plate;
+  for (let a = 0; a < dies.length; a++) {
+    for (let b = 0; b < dies.length; b++) {
+      dieCoupling[dies[a]! * data.dies.length + dies[b]!] = matrix[a * dies.length + b]!;
+    }
+  }
 }
 
 /**
@@ -122,28 +114,26 @@ function sinkOf(
   pipes: { widthM: number; lengthM: number },
 ): { widthM: number; lengthM: number; sources: PlateSource[] } {
   const plate = data.plates[plateIndex]!;
-  const dies = plate.dies.map((i) => data.dies[i]!);
+  const { dies, centres } = plate;
   const none = !(pipes.widthM > 0);
   // pipes run along the side that they touch most of
   const alongX = Math.abs(pipes.lengthM - plate.widthM) <= Math.abs(pipes.lengthM - plate.lengthM);
-  const [alongSide, acrossSide] = alongX
-    ? [plate.widthM, plate.lengthM]
-    : [plate.lengthM, plate.widthM];
-  const ends = dies.map((d, k) => {
-    const centre = alongX ? plate.centres[k]!.yM : plate.centres[k]!.xM;
+  const alongSide = alongX ? plate.widthM : plate.lengthM;
+  const acrossSide = alongX ? plate.lengthM : plate.widthM;
+  let from = Infinity;
+  let to = -Infinity;
+  // where a die stands beside the pipes its heat has that far to go
+  let reach = -Infinity;
+  for (let k = 0; k < dies.length; k++) {
+    const d = data.dies[dies[k]!]!;
+    const { xM, yM } = centres[k]!;
     const half = 0.5 * (alongX ? d.lengthM : d.widthM);
-    return { from: centre - half, to: centre + half };
-  });
-  const from = Math.min(...ends.map((e) => e.from));
-  const to = Math.max(...ends.map((e) => e.to));
+    from = Math.min(from, (alongX ? yM : xM) - half);
+    to = Math.max(to, (alongX ? yM : xM) + half);
+    const away = Math.abs((alongX ? xM : yM) - 0.5 * alongSide);
+    reach = Math.max(reach, away + 0.5 * (alongX ? d.widthM : d.lengthM));
+  }
   const touched = Math.min(pipes.widthM, evaporatorWidth(data, plateIndex));
-  // where a die stands beside them its heat has that far to go
-  const reach = Math.max(
-    ...dies.map((d, k) => {
-      const centre = alongX ? plate.centres[k]!.xM : plate.centres[k]!.yM;
-      return Math.abs(centre - 0.5 * alongSide) + 0.5 * (alongX ? d.widthM : d.lengthM);
-    }),
-  );
   const along = none ? alongSide : Math.min(alongSide, Math.max(pipes.lengthM, 2 * reach));
   const across = none
     ? acrossSide
@@ -152,34 +142,32 @@ function sinkOf(
   const middle = 0.5 * (from + to);
   const fromAlong = 0.5 * (alongSide - along);
   const fromAcross = Math.min(acrossSide - across, Math.max(0, middle - 0.5 * across));
-  const [fromX, fromY] = alongX ? [fromAlong, fromAcross] : [fromAcross, fromAlong];
-  const [sinkX, sinkY] = alongX ? [along, across] : [across, along];
-  return {
-    widthM: sinkX,
-    lengthM: sinkY,
-    sources: dies.map((d, k) => {
-      const { xM, yM } = plate.centres[k]!;
-      return sourceWithin(d, { xM: xM - fromX, yM: yM - fromY }, sinkX, sinkY);
-    }),
-  };
+  const widthM = alongX ? along : across;
+  const lengthM = alongX ? across : along;
+  const sources: PlateSource[] = [];
+  for (let k = 0; k < dies.length; k++) {
+    const x = centres[k]!.xM - (alongX ? fromAlong : fromAcross);
+    const y = centres[k]!.yM - (alongX ? fromAcross : fromAlong);
+    sources.push(sourceWithin(data.dies[dies[k]!]!, x, y, widthM, lengthM));
+  }
+  return { widthM, lengthM, sources };
 }
 
 /** A die as a source on a rectangle, moved inside where it reaches over its rim. */
 function sourceWithin(
   die: { widthM: number; lengthM: number },
-  centre: { xM: number; yM: number },
+  centreXM: number,
+  centreYM: number,
   sideXM: number,
   sideYM: number,
 ): PlateSource {
   const widthM = Math.min(die.widthM, sideXM);
   const lengthM = Math.min(die.lengthM, sideYM);
-  const inside = (at: number, size: number, side: number) =>
-    Math.min(side - size / 2, Math.max(size / 2, at));
   return {
     widthM,
     lengthM,
-    centreXM: inside(centre.xM, widthM, sideXM),
-    centreYM: inside(centre.yM, lengthM, sideYM),
+    centreXM: Math.min(sideXM - widthM / 2, Math.max(widthM / 2, centreXM)),
+    centreYM: Math.min(sideYM - lengthM / 2, Math.max(lengthM / 2, centreYM)),
   };
 }
 

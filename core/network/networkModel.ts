@@ -38,7 +38,7 @@ export interface Segment {
 
 /**
  * A machine as a network: nodes are temperatures above the room. All that does not depend on temperature or fan speed is
- * here, made once. Nodes stand in the order in which they are eliminated: skins and fin segments first.
+ * here: which parts there are is laid out once, their figures can be set anew (`fillModel.ts`). Nodes stand in the order in which they are eliminated: skins and fin segments first.
  */
 export interface MachineModel {
   data: CaseData;
@@ -49,6 +49,8 @@ export interface MachineModel {
   plan: EliminationPlan;
   /** Node under each die, and what its sensor reads beyond it per reported watt of either role. */
   dieNode: number[];
+  /** Dies × dies: spreading in the plate, K/W. */
+  dieCoupling: Float64Array;
   dieBeyondCpuKPerW: number[];
   dieBeyondGpuKPerW: number[];
   /** Where that resistance lies, for each die's own watts. */
@@ -59,8 +61,8 @@ export interface MachineModel {
   dieEvaporatorM2: number[];
   /** What the flows in its chamber ask of that wick, else null. */
   dieDemand: (ChamberDemand | null)[];
-  /** Places of each chamber from where the liquid may have the longest way. */
-  chamberPlaces: ChamberPlace[][];
+  /** Places of each chamber from where the liquid may have the longest way; null where none were sought. */
+  chamberPlaces: (ChamberPlace[] | null)[];
   plateNode: number[];
   pipeNode: number[];
   pipeContacts: PipeContact[][];
@@ -73,6 +75,8 @@ export interface MachineModel {
   skinPart: string[];
   /** Area that the air inside passes along. */
   skinAreaM2: number[];
+  /** Of each pad its spot of the shell, −1 where it has none. */
+  skinPads: number[];
   shellNode: number;
   intakeNode: number;
   /** Heat into each node per reported watt, by role, and from storage, wireless and memory through their pads. */

@@ -49,8 +49,8 @@ export function chamberPressures(
   const along = termsFor(b, die.lengthM);
   const x = new Float64Array(across);
   const y = new Float64Array(along);
-  cosineMeans(x, Math.PI / a, die.centreXM, die.widthM);
-  cosineMeans(y, Math.PI / b, die.centreYM, die.lengthM);
+  cosineMeans(x, 0, x.length, Math.PI / a, die.centreXM, die.widthM);
+  cosineMeans(y, 0, y.length, Math.PI / b, die.centreYM, die.lengthM);
   // each cosine along the chamber once for each place, not for every wave across
   const alongAt = new Float64Array(n * along);
   places.forEach(({ yM }, c) => {

@@ -46,15 +46,20 @@ export function pipeSection(
   );
   const inside = t - 2 * layers.wallM;
   const straight = outerWidthM - t;
-  const area = (thickness: number) => straight * thickness + (Math.PI / 4) * thickness * thickness;
+  const vaporAreaM2 = stadiumArea(straight, layers.vaporGapM);
   return {
     outerWidthM,
     thicknessM: t,
     ...layers,
     vaporWidthM: straight + layers.vaporGapM,
-    vaporAreaM2: area(layers.vaporGapM),
-    wickAreaM2: area(inside) - area(layers.vaporGapM),
+    vaporAreaM2,
+    wickAreaM2: stadiumArea(straight, inside) - vaporAreaM2,
   };
+}
+
+/** Area between two half circles and the straight sides that join them. */
+function stadiumArea(straightM: number, thicknessM: number): number {
+  return straightM * thicknessM + (Math.PI / 4) * thicknessM * thicknessM;
 }
 
 /** Wall, wick and vapor space of a sintered chamber of a thickness, by the rules of {@link pipeSection}. */

@@ -1,6 +1,6 @@
 import { DEFAULTS } from '../record/defaults';
 import { water } from '../fluids/water';
-import { axialIntegral, axialPlaces, type AxialHeat } from './axialProfile';
+import { axialIntegral, axialPlaces, axialProfileInto, type AxialHeat } from './axialProfile';
 import { capillaryCapacityWm } from './capillaryLimit';
 import { layAlong } from './pipeLayout';
 import { pipeSection, type WickKind } from './pipeSection';
@@ -157,6 +157,38 @@ describe('layout along a pipe', () => {
     a.forEach((x, i) => {
       expect(x.fromM).toBeCloseTo(0.3 - b[i]!.toM, 9);
       expect(x.toM).toBeCloseTo(0.3 - b[i]!.fromM, 9);
+    });
+  });
+});
+
+test('a pipe’s profile holds integral and flow of each contact at its places, as summed step by step along it', () => {
+  const contacts = [
+    { fromM: 0, toM: 0.03 },
+    { fromM: 0.05, toM: 0.09 },
+    { fromM: 0.08, toM: 0.18 },
+  ];
+  const places = axialPlaces(contacts);
+  const room = () => new Float64Array(places.length * contacts.length);
+  const profile = { perHeat: 0, spanM: 0, integral: room(), flow: room() };
+  axialProfileInto(contacts, 2, profile);
+  expect(profile.perHeat).toBe(0.5);
+  expect(profile.spanM).toBeCloseTo(0.18, 12);
+  const STEP = 1e-5;
+  contacts.forEach(({ fromM, toM }, j) => {
+    let flow = 0;
+    let integral = 0;
+    const at = new Map<number, { flow: number; integral: number }>();
+    for (let n = 0; n <= 18_000; n++) {
+      at.set(n, { flow, integral });
+      const middle = (n + 0.5) * STEP;
+      const before = flow;
+      if (middle > fromM && middle < toM) flow += (0.5 * STEP) / (toM - fromM);
+      integral += 0.5 * (before + flow) * STEP;
+    }
+    places.forEach((x, i) => {
+      const summed = at.get(Math.round(x / STEP))!;
+      expect(profile.flow[i * contacts.length + j]).toBeCloseTo(summed.flow, 6);
+      expect(profile.integral[i * contacts.length + j]).toBeCloseTo(summed.integral, 8);
     });
   });
 });

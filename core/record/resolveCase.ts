@@ -10,7 +10,7 @@ import { resolvePlate } from './resolve/resolvePlate';
 import { resolveShell } from './resolve/resolveShell';
 import { resolveStack } from './resolve/resolveStack';
 import { resolveVents } from './resolve/resolveVents';
-import { createResolver, type LabDefaults, type Overrides } from './resolver';
+import { createResolver, type LabDefaults, type Overrides, type Resolver } from './resolver';
 
 const MM = 1e-3;
 
@@ -27,7 +27,16 @@ export function resolveCase(
   overrides?: Overrides,
   options: { lab?: LabDefaults | undefined; silent?: boolean } = {},
 ): CaseData {
-  const r = createResolver(overrides, options.lab, options.silent);
+  return resolveBy(record, createResolver(overrides, options.lab, options.silent));
+}
+
+/**
+ * {@link resolveCase} by a resolver that is made once for the many cases of a sampling.
+ *
+ * @param record a record without issues
+ * @param r with values in order, ready to be asked for from the first one on
+ */
+export function resolveBy(record: CaseRecord, r: Resolver): CaseData {
   const dies = record.dies ?? [];
   const plates = (record.plates ?? []).map((_, i) => resolvePlate(record, i, r));
   const pipes = (record.heatPipes ?? []).map((_, i) => resolvePipe(record, i, plates, r));

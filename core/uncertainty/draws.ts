@@ -5,12 +5,13 @@ import type { Ray } from '../envelope/limitTypes';
 import { READOUT_NAMES } from '../case/answer';
 import { capsOf } from '../case/laboratory';
 import type { OpenCase } from '../case/openCase';
+import { fillModel } from '../network/fillModel';
 import { buildModel } from '../network/machineModel';
 import type { MachineModel } from '../network/networkModel';
 import { rangeNotes, type RangeNote } from '../network/rangeNotes';
 import { createState, startFrom, type LinearState } from '../network/steadyState';
-import { resolveCase } from '../record/resolveCase';
-import type { CaseInput } from '../record/resolver';
+import { resolveBy } from '../record/resolveCase';
+import { createResolver, type CaseInput } from '../record/resolver';
 import { forgetUnsettled, isUnsettled } from '../network/unsettledNotes';
 import { latinHypercube } from './random';
 import { createConfiguredRow, type ConfiguredRow } from './configuredRow';
@@ -277,6 +278,8 @@ export function runDraws(plan: DrawPlan, from: number, to: number, out: Drawn): 
   const ends = createRowEnds(plan.central, plan.ends, rays.length, work, DRAW_TOLERANCE);
   const wantedRays = rays.map((ray, r) => (wanted[r] ? ray : null));
   const configured: ConfiguredRow = createConfiguredRow(open, caps.length);
+  const resolver = createResolver(figures, open.labDefaults, true);
+  const model = buildModel(plan.central.data, plan.central);
   let unsettled = 0;
   for (let row = from; row < to; row++) {
     forgetUnsettled(work.on);
@@ -284,8 +287,7 @@ export function runDraws(plan: DrawPlan, from: number, to: number, out: Drawn): 
     startFrom(work.on, plan.start.on);
     startFrom(work.off, plan.start.off);
     const factor = drawFigures(plan, row, figures);
-    const data = resolveCase(open.record, figures, { lab: open.labDefaults, silent: true });
-    const model = buildModel(data, plan.central);
+    fillModel(model, resolveBy(open.record, resolver));
     setDuties(model, caps, work);
     rowCarry(model, wantedRays, plan.duties, ends, work, carried);
     for (let r = 0; r < READOUTS; r++) {

@@ -1,10 +1,12 @@
 import { controlGroups, speeds, startDuties } from '../envelope/fanStates';
 import type { Ray } from '../envelope/limitTypes';
 import { maxPowerAlongRay } from '../envelope/boundary';
+import { fillModel } from '../network/fillModel';
 import { buildModel } from '../network/machineModel';
 import type { MachineModel } from '../network/networkModel';
 import { createState, startFrom, type LinearState } from '../network/steadyState';
-import { resolveCase } from '../record/resolveCase';
+import { resolveBy } from '../record/resolveCase';
+import { createResolver } from '../record/resolver';
 import type { OpenCase } from '../case/openCase';
 import { machineLevelDbA } from '../sound/machineLevel';
 import { planDraws } from './draws';
@@ -55,12 +57,14 @@ export function leastLevel(
   const off = createState(plan.central);
   const figures = figuresOf(plan);
   const levels = new Float64Array(plan.draws);
+  const resolver = createResolver(figures, open.labDefaults, true);
+  const drawn = buildModel(plan.central.data, plan.central);
   for (let row = 0; row < plan.draws; row++) {
     startFrom(on, plan.start.on);
     startFrom(off, plan.start.off);
     const factor = drawFigures(plan, row, figures);
-    const data = resolveCase(open.record, figures, { lab: open.labDefaults, silent: true });
-    levels[row] = leastOfRow(buildModel(data, plan.central), ray, watts / factor, on, off);
+    fillModel(drawn, resolveBy(open.record, resolver));
+    levels[row] = leastOfRow(drawn, ray, watts / factor, on, off);
   }
   levels.sort();
   const at = (p: number) => levels[Math.round(p * (plan.draws - 1))]!;

@@ -47,10 +47,19 @@ export function resolveFan(record: CaseRecord, index: number, r: Resolver): FanD
 
 /** Fans of one size are of one kind and share its factors; in a machine with a single kind it needs no name. */
 function fanKind(record: CaseRecord, index: number): string | undefined {
-  const kindOf = (i: number) => {
-    const f = record.fans![i]!;
-    return `${v(f.impellerDiameterMm) ?? ''}x${v(f.bladeHeightMm) ?? ''}`;
-  };
-  const here = kindOf(index);
-  return record.fans!.every((_, i) => kindOf(i) === here) ? undefined : here.replaceAll('.', '_');
+  const fans = record.fans!;
+  const here = fans[index]!;
+  return fans.every((f) => isAlike(f, here)) ? undefined : sizeOf(here).replaceAll('.', '_');
+}
+
+type Fan = NonNullable<CaseRecord['fans']>[number];
+
+function isAlike(a: Fan, b: Fan): boolean {
+  return (
+    v(a.impellerDiameterMm) === v(b.impellerDiameterMm) && v(a.bladeHeightMm) === v(b.bladeHeightMm)
+  );
+}
+
+function sizeOf(f: Fan): string {
+  return `${v(f.impellerDiameterMm) ?? ''}x${v(f.bladeHeightMm) ?? ''}`;
 }

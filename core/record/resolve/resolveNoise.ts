@@ -18,8 +18,6 @@ export function resolveNoise(
     sweep.length && v(record.noise?.backgroundDbA) !== undefined
       ? r.known('noise.backgroundDbA', record.noise!.backgroundDbA)
       : undefined;
-  const levelOf = (reading: number) =>
-    background === undefined ? reading : correctForBackground(reading, background).levelDbA;
   return {
     referenceDbA: r.factor('noise.referenceDbA'),
     sweepOffsetDb: sweep.length ? r.factor('noise.sweepOffsetDb') : 0,
@@ -29,7 +27,13 @@ export function resolveNoise(
       rpm: Object.fromEntries(
         Object.entries(s.rpm).map(([id, x]) => [id, r.known(`noise.sweep.${k}.rpm.${id}`, x)]),
       ),
-      dbA: levelOf(r.known(`noise.sweep.${k}.dbA`, s.dbA)),
+      dbA: withoutBackground(r.known(`noise.sweep.${k}.dbA`, s.dbA), background),
     })),
   };
+}
+
+function withoutBackground(readingDbA: number, backgroundDbA: number | undefined): number {
+  return backgroundDbA === undefined
+    ? readingDbA
+    : correctForBackground(readingDbA, backgroundDbA).levelDbA;
 }

@@ -1,7 +1,7 @@
 import { layAlong } from '../../pipes/pipeLayout';
 import { pipeSection } from '../../pipes/pipeSection';
 import { type PipeData, type PlateData } from '../caseData';
-import { figureValue, type Figure } from '../figure';
+import { figureValue } from '../figure';
 import { type CaseRecord } from '../recordSchema';
 import { type Resolver } from '../resolver';
 import { resolveWick } from './resolveWick';
@@ -43,16 +43,15 @@ export function resolvePipe(
       plate >= 0
         ? plateContactLength(record, plates[plate]!, marginM)
         : (v(record.finStacks![stack]!.widthMm) ?? 50) * MM;
-    const position = (key: 'fromMm' | 'toMm', x: Figure | undefined) =>
-      x === undefined ? undefined : r.known(`${at}.along.${a.part}.${key}`, x) * MM;
     return {
       part:
         plate >= 0
           ? ({ kind: 'plate', index: plate } as const)
           : ({ kind: 'stack', index: stack } as const),
       naturalM,
-      fromM: position('fromMm', a.fromMm),
-      toM: position('toMm', a.toMm),
+      fromM:
+        a.fromMm === undefined ? undefined : r.known(`${at}.along.${a.part}.fromMm`, a.fromMm) * MM,
+      toM: a.toMm === undefined ? undefined : r.known(`${at}.along.${a.part}.toMm`, a.toMm) * MM,
     };
   });
   const touched = parts.reduce((sum, x) => sum + x.naturalM, 0);

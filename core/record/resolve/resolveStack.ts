@@ -30,7 +30,6 @@ export function resolveStack(
         : sum,
     0,
   );
-  const fanIndex = (id: string) => record.fans!.findIndex((f) => f.id === id);
   const hasVent = (record.vents ?? []).some(
     (x) => x.flow === 'exhaust' && x.finStacks?.includes(s.id),
   );
@@ -52,7 +51,7 @@ export function resolveStack(
     pipeOrder: pipeOrder(record, index, pipes),
     lintShare: r.optional(`${at}.lintShare`, s.lintShare, 0),
     extraLeakage: lostSeals(record, s.id, r),
-    fans: (s.fans ?? []).map(fanIndex),
+    fans: (s.fans ?? []).map((id) => record.fans!.findIndex((f) => f.id === id)),
     plates,
     plateJointM2KPerW: plates.length ? r.factor('finStacks.soldered.platesM2KW') : 0,
     ownExhaust: hasVent
@@ -71,9 +70,10 @@ function pipeOrder(record: CaseRecord, stack: number, pipes: readonly PipeData[]
     if (touches) touching.push(k);
   }
   const named = record.finStacks![stack]!.pipesFromFan ?? [];
-  const rank = (k: number) => {
-    const i = named.indexOf(pipes[k]!.id);
-    return i < 0 ? named.length : i;
-  };
-  return touching.sort((a, b) => rank(a) - rank(b) || a - b);
+  return touching.sort((a, b) => rankIn(named, pipes[a]!) - rankIn(named, pipes[b]!) || a - b);
+}
+
+function rankIn(named: readonly string[], { id }: PipeData): number {
+  const i = named.indexOf(id);
+  return i < 0 ? named.length : i;
 }
