@@ -88,6 +88,8 @@ export function ductApparentFriction(duct: Duct, reynolds: number): number {
   return laminar * Math.sqrt(Math.sqrt(Math.sqrt(1 + s4 * s4)));
 }
 
+const PRANDTL_BEND = 1.664 ** 4.5;
+
 /**
  * Mean Nusselt number of simultaneously developing laminar flow in a rectangular duct at uniform wall temperature, on the
  * hydraulic diameter.
@@ -105,7 +107,9 @@ export function laminarMeanNusselt(duct: Duct, reynolds: number, prandtl: number
   const zStar = duct.lengthOverRootA / (reynolds * duct.toRootA * prandtl);
   const third = Math.cbrt(prandtl);
   const m = 2.27 + 1.65 * third;
-  const fPr = 0.564 / Math.pow(1 + Math.pow(1.664 * Math.sqrt(third), 4.5), 2 / 9);
+  // (1.664 Pr^(1/6))^4.5
+  const bent = PRANDTL_BEND * third * third * Math.sqrt(Math.sqrt(third));
+  const fPr = 0.564 / Math.pow(1 + bent, 2 / 9);
   const boundaryLayer = (2 * fPr) / Math.sqrt(zStar);
   const leveque = 1.5 * 0.409 * Math.cbrt(duct.frictionRootA / zStar);
   const l2 = leveque * leveque;

@@ -60,8 +60,11 @@ export function plateSpreading(
   }
   const out = new Float64Array(n * n).fill(t / (k * a * b));
   for (let m = 0; m < across; m++) {
+    // of a source in the middle every second wave has no mean
+    if (!isHeard(meanX, n, across, m)) continue;
     const lx = (m * Math.PI) / a;
     for (let l = m === 0 ? 1 : 0; l < along; l++) {
+      if (!isHeard(meanY, n, along, l)) continue;
       const dy = (l * Math.PI) / b;
       const beta = Math.sqrt(lx * lx + dy * dy);
       const bt = beta * t;
@@ -80,6 +83,14 @@ export function plateSpreading(
   for (let i = 0; i < n; i++) for (let j = 0; j < i; j++) out[j * n + i] = out[i * n + j]!;
   return out;
 }
+
+/** Whether the mean of a wave over any source is more than rounding. */
+function isHeard(means: Float64Array, sources: number, terms: number, wave: number): boolean {
+  for (let i = 0; i < sources; i++) if (Math.abs(means[i * terms + wave]!) > SILENT) return true;
+  return false;
+}
+
+const SILENT = 1e-9;
 
 /** Working memory. */
 let meanX = new Float64Array(0);

@@ -74,8 +74,8 @@ const APART_DB = 5;
 const BEYOND_DB = [4, 8];
 /** Rows whose temperatures are told. */
 const KELVIN_ROWS = 100;
-/** Temperatures of a row stand still to within this. */
-const STILL_K = 0.02;
+/** Temperatures of a row are taken where another solve moved them by less than this; the next would by a tenth of it. */
+const STILL_K = 0.1;
 const TOGETHER = 2;
 const NOTICED = 0.5;
 /** Fewer watts than any reading shows. */

@@ -1,10 +1,12 @@
+import { keepFlows, stillAir, type AirFlows } from '../airflow/airSystem';
 import { maxPowerAlongRay } from '../envelope/boundary';
-import { fanState, stateForCap, type Cap } from '../envelope/fanStates';
+import { fanState, startDuties, stateForCap, type Cap } from '../envelope/fanStates';
 import { codeOf } from '../envelope/limitNames';
 import { firstLimit, lastHitCode } from '../envelope/limits';
 import type { Ray } from '../envelope/limitTypes';
 import { visitTemperatures } from '../envelope/visitLimits';
 import type { MachineModel } from '../network/networkModel';
+import { whichTurn } from './expectedFlows';
 import {
   createState,
   moveConditions,
@@ -19,15 +21,23 @@ export interface StateEnds {
   watts: number[];
   /** By ray, the temperatures at which properties are taken there, see {@link readTemperatures}; null where there is no ray. */
   temperatures: (Float64Array | null)[];
+  /** Air at the last of these ends, and which fans turn there as `whichTurn` says it. */
+  flows: AirFlows;
+  turn: number;
   /** By ray and code of a limit: the share by which its watts move for each kelvin of each of these temperatures. */
   shares: ReadonlyMap<number, Float64Array>[];
 }
 
 /** Where some rays end at the central values. */
 export interface CentralEnds {
-  /** With all fans on the common duty of each cap; null where that is off. */
+  /**
+   * With all fans on the common duty of each cap; where even the least is louder, as the first fan starts, since a draw may be
+   * quieter. Null for fans off.
+   */
   caps: (StateEnds | null)[];
   off: StateEnds;
+  /** Air with only some of the fans turning, as it was sought so far, by which of them. */
+  airByTurn: Map<number, AirFlows>;
 }
 
 /** How many temperatures the properties of a machine with its fans on hang on. */
@@ -75,6 +85,7 @@ export function centralEnds(
 ): CentralEnds {
   const { data } = model;
   const on = createState(model);
+  const starts = startDuties(data);
   const at = (duty: number, state: LinearState): StateEnds => {
     const { rpms } = fanState(data, duty);
     const watts = rays.map(() => 0);
@@ -86,14 +97,19 @@ export function centralEnds(
       readTemperatures(state.at, own);
       return own;
     });
-    return { watts, temperatures, shares: sharesAt(model, rpms, rays, temperatures, state) };
+    const flows = stillAir(model.air);
+    keepFlows(state.flows, flows);
+    const shares = sharesAt(model, rpms, rays, temperatures, state);
+    return { watts, temperatures, flows, turn: whichTurn(rpms), shares };
   };
   return {
     caps: caps.map((cap) => {
-      const duty = stateForCap(data, cap).state.duties[0] ?? 0;
-      return fanState(data, duty).rpms.some((x) => x > 0) ? at(duty, on) : null;
+      if (cap === 'off' || !(starts[0]! > 0)) return null;
+      const duty = stateForCap(data, cap).state.duties[0]!;
+      return at(fanState(data, duty).rpms.some((x) => x > 0) ? duty : starts[0]!, on);
     }),
     off: at(0, createState(model)),
+    airByTurn: new Map(),
   };
 }
 

@@ -1,4 +1,5 @@
 import { keepFlows, stillAir } from '../airflow/airSystem';
+import { centralFlows, stepFlows, whichTurn } from './expectedFlows';
 import { maxPowerAlongRay } from '../envelope/boundary';
 import { firstLimit, lastHitCode } from '../envelope/limits';
 import type { Ray } from '../envelope/limitTypes';
@@ -38,7 +39,7 @@ export interface RowEnds {
   solves(): number;
   /** Whether the central values say that fans off carry far less than some cap does, along each ray. */
   isFarAboveOff(c: number): boolean;
-  /** Whether fans run at a cap at the central values, so that something is known of it. */
+  /** Whether something is known of a cap with fans on. */
   knows(c: number): boolean;
   /** Forgets the row before. */
   begin(): void;
@@ -98,6 +99,9 @@ export function createRowEnds(
   const most = new Float64Array(rays);
   const doubt = new Float64Array(rays);
   const atLast = stillAir(central.air);
+  /** Which fans turned there, and in the state's flows; unknown before a row's first cap. */
+  let atLastTurn = -1;
+  let flowsTurn = -1;
 
   /** Solves with properties at these temperatures. */
   const solveAt = (model: MachineModel, rpms: readonly number[], at: Float64Array): void => {
@@ -182,6 +186,21 @@ export function createRowEnds(
     }
   };
 
+  /** Sets where the air is sought from: near the last cap, else as at the central values with the same fans turning. */
+  const expectFlows = (rpms: readonly number[], to?: StateEnds): void => {
+    const { flows } = state;
+    const turn = whichTurn(rpms);
+    let rpmSum = 0;
+    for (let i = 0; i < rpms.length; i++) rpmSum += rpms[i]!;
+    if (to && to.turn === turn && last?.turn === turn && atLastTurn === turn) {
+      stepFlows(last.flows, to.flows, atLast, flows, rpmSum);
+    } else if (to?.turn === turn) stepFlows(null, to.flows, atLast, flows, rpmSum);
+    else if (turn !== flowsTurn && turn > 0) {
+      stepFlows(null, centralFlows(central, ends.airByTurn, turn), atLast, flows, rpmSum);
+    }
+    flowsTurn = turn;
+  };
+
   /** All rays from one solve where they are expected, then each on its own where it needs that and may carry more than enough. */
   const together = (
     model: MachineModel,
@@ -208,7 +227,11 @@ export function createRowEnds(
       const cap = ends.caps[c]!;
       return cap.watts.every((w, r) => w === 0 || ends.off.watts[r]! < FAR_BELOW * w);
     },
-    begin: () => void (last = null),
+    begin() {
+      last = null;
+      atLastTurn = -1;
+      flowsTurn = -1;
+    },
     off(model, rpms, wanted) {
       const before = last;
       last = null;
@@ -221,7 +244,10 @@ export function createRowEnds(
     atCap(model, rpms, wanted, c) {
       const cap = ends.caps[c]!;
       expect(cap, wanted, model.data.room.temperatureC);
+      expectFlows(rpms, cap);
       together(model, rpms, wanted, cap, own);
+      keepFlows(state.flows, atLast);
+      atLastTurn = flowsTurn;
       last = cap;
     },
     atSpeeds(model, rpms, wanted, c, enough) {
@@ -234,13 +260,15 @@ export function createRowEnds(
         n++;
       }
       for (let i = 0; i < count; i++) elsewhere[i]! /= n;
-      keepFlows(state.flows, atLast);
+      expectFlows(rpms);
       together(model, rpms, wanted, cap, other, enough);
       // the next cap is like the last one, not like this
       keepFlows(atLast, state.flows);
+      flowsTurn = atLastTurn;
     },
     near(model, rpms, ray, c, r) {
       const cap = ends.caps[c]!;
+      expectFlows(rpms);
       solveAt(model, rpms, own[r]!);
       look(model, ray, cap, r, elsewhere);
       settle(model, rpms, ray, cap, r, elsewhere);
