@@ -4,7 +4,7 @@ import { codeOf } from '../envelope/limitNames';
 import { ADAPTER, FIRMWARE } from '../envelope/limitVisit';
 import type { Ray } from '../envelope/limitTypes';
 import type { MachineModel } from '../network/networkModel';
-import { rowCarry, type RowWatts, type RowWork } from './rowCarry';
+import { createRowCarry, type RowWatts, type RowWork } from './rowCarry';
 
 /** What firmware and adapter leave of a row's watts along a ray, by cap. */
 export interface ConfiguredRow {
@@ -14,7 +14,7 @@ export interface ConfiguredRow {
    * @param model of the row
    * @param ray of the readout
    * @param bothLoaded where the firmware stops one die the other goes on alone
-   * @param splits, work as for `rowCarry`
+   * @param splits, work as for `createRowCarry`
    * @param carried what the cooling carries along the ray
    * @param factor on what the cooling carries
    */
@@ -88,7 +88,8 @@ export function createConfiguredRow({ config }: OpenCase, caps: number): Configu
         const otherLimitW = die === 0 ? gpuW : cpuW;
         if (otherLimitW !== null && other >= otherLimitW * (1 - 1e-9)) continue;
         if (solvedFor !== die) {
-          rowCarry(model, [null, null, alone], splits, null, work, [further, further, further]);
+          const out = [further, further, further];
+          createRowCarry([null, null, alone], splits, null, work, out)(model);
           solvedFor = die;
         }
         stop.watts = factor * further.watts[c]!;

@@ -15,7 +15,7 @@ import { createResolver, type CaseInput } from '../record/resolver';
 import { forgetUnsettled, isUnsettled } from '../network/unsettledNotes';
 import { latinHypercube } from './random';
 import { createConfiguredRow, type ConfiguredRow } from './configuredRow';
-import { createRowWork, rowCarry, setDuties, type RowWatts } from './rowCarry';
+import { createRowCarry, createRowWork, setDuties, type RowWatts } from './rowCarry';
 import { DRAW_TOLERANCE } from './rowFound';
 import { centralEnds, type CentralEnds } from './centralEnds';
 import { createRowEnds } from './rowEnds';
@@ -277,6 +277,7 @@ export function runDraws(plan: DrawPlan, from: number, to: number, out: Drawn): 
   }));
   const ends = createRowEnds(plan.central, plan.ends, rays.length, work, DRAW_TOLERANCE);
   const wantedRays = rays.map((ray, r) => (wanted[r] ? ray : null));
+  const carry = createRowCarry(wantedRays, plan.duties, ends, work, carried);
   const configured: ConfiguredRow = createConfiguredRow(open, caps.length);
   const resolver = createResolver(figures, open.labDefaults, true);
   const model = buildModel(plan.central.data, plan.central);
@@ -289,7 +290,7 @@ export function runDraws(plan: DrawPlan, from: number, to: number, out: Drawn): 
     const factor = drawFigures(plan, row, figures);
     fillModel(model, resolveBy(open.record, resolver));
     setDuties(model, caps, work);
-    rowCarry(model, wantedRays, plan.duties, ends, work, carried);
+    carry(model);
     for (let r = 0; r < READOUTS; r++) {
       if (!wanted[r]) continue;
       const of = carried[r]!;

@@ -64,31 +64,31 @@ export function setDuties({ data }: MachineModel, caps: readonly Cap[], work: Ro
  * finds it for one case, to within what draws need. What a quieter cap carries a louder one carries too. Rays are taken at
  * one fan speed after the other, so that the air paths are solved once for all of them.
  *
- * @param model of the row
  * @param rays directions; null is passed over
  * @param splits duty of each group over the common duty that is best at the central values, by cap and ray; a start only
  * @param ends finds where rays end with fans on; null where nothing is known of them beforehand
  * @param work states to solve in, duties from {@link setDuties}
  * @param out by ray, overwritten
+ * @returns to be called with the model of each row
  */
-export function rowCarry(
-  model: MachineModel,
+export function createRowCarry(
   rays: readonly (Ray | null)[],
   splits: readonly (readonly (readonly number[])[])[],
   ends: RowEnds | null,
   work: RowWork,
   out: readonly RowWatts[],
-): void {
-  const { data } = model;
-  const groups = controlGroups(data);
-  const starts = startDuties(data);
+): (model: MachineModel) => void {
+  let model: MachineModel;
+  let groups: number[][] = [];
+  let starts: number[] = [];
   const founds = rays.map((): Found => ({ watts: -1, held: 0, fanW: 0, top: null }));
-  const common = (duty: number) => speeds(data, groups, new Array(groups.length).fill(duty));
-  ends?.begin();
+  const common = (duty: number) => speeds(model.data, groups, new Array(groups.length).fill(duty));
   const atCapW = new Float64Array(rays.length);
   const atCapHeld = new Uint16Array(rays.length);
   let held = 0;
   let triedOff = false;
+  let tried = 0;
+  let before = 0;
   /** What these speeds, near those of a cap, carry along a ray; what holds it is left in `held`. */
   const solve = (rpms: readonly number[], c: number, r: number): number => {
     const ray = rays[r]!;
@@ -126,9 +126,7 @@ export function rowCarry(
     takeAll(still);
   };
 
-  let tried = 0;
-  let before = 0;
-  for (const c of work.order) {
+  const carryAt = (c: number): void => {
     const duty = work.duty[c]!;
     if (duty === 0) tryOff();
     if (duty > before) {
@@ -174,7 +172,7 @@ export function rowCarry(
       out[r]!.held[c] = founds[r]!.held;
       out[r]!.fanW[c] = founds[r]!.fanW;
     }
-  }
+  };
 
   /** A cooler pipe pumps worse: where a slower state carries more the best of all is sought, once. */
   function lookSlower(found: Found, watts: number, duty: number, c: number, r: number): void {
@@ -209,6 +207,23 @@ export function rowCarry(
     goldenSection(at, from, to, SEARCH_STEPS);
     return best;
   }
+
+  return (row) => {
+    model = row;
+    groups = controlGroups(row.data);
+    starts = startDuties(row.data);
+    for (const found of founds) {
+      found.watts = -1;
+      found.held = 0;
+      found.fanW = 0;
+      found.top = null;
+    }
+    ends?.begin();
+    triedOff = false;
+    tried = 0;
+    before = 0;
+    for (const c of work.order) carryAt(c);
+  };
 }
 
 /** Where one of these limits binds at the loudest state every slower one is held by it sooner. */

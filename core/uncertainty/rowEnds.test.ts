@@ -9,7 +9,7 @@ import { resolveCase } from '../record/resolveCase';
 import { exampleRecord } from '../test-support/exampleRecord';
 import { drawFigures, figuresOf } from './drawnFigures';
 import { COLUMNS, planDraws, READOUTS, roomForDraws, runDraws, type DrawPlan } from './draws';
-import { createRowWork, rowCarry, setDuties, type RowWatts } from './rowCarry';
+import { createRowWork, createRowCarry, setDuties, type RowWatts } from './rowCarry';
 import { createRowEnds, type RowEnds } from './rowEnds';
 import { DRAW_TOLERANCE } from './rowFound';
 
@@ -41,7 +41,7 @@ function rowsOf(plan: DrawPlan, rows: number, fromEnds: boolean) {
     const data = resolveCase(open.record, figures, { lab: open.labDefaults, silent: true });
     const model = buildModel(data, central);
     setDuties(model, caps, work);
-    rowCarry(model, rays, plan.duties, ends, work, carried);
+    createRowCarry(rays, plan.duties, ends, work, carried)(model);
     rays.forEach((ray, r) => {
       if (!ray) return;
       watts.push(...carried[r]!.watts);
