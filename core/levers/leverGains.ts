@@ -1,14 +1,7 @@
 import { openCase, type CaseRequest, type OpenCase } from '../case/openCase';
 import { capsOf, MAX_CAP_DBA, MIN_CAP_DBA } from '../case/laboratory';
-import { stateForCap, type Cap } from '../envelope/fanStates';
-import { settleAt } from '../envelope/pointReadout';
-import { fillModel } from '../network/fillModel';
-import { buildModel } from '../network/machineModel';
+import type { Cap } from '../envelope/fanStates';
 import { whereReached } from '../numerics/monotoneCubic';
-import { createState, junctionC, startFrom, type LinearState } from '../network/steadyState';
-import { resolveBy } from '../record/resolveCase';
-import { createResolver } from '../record/resolver';
-import { drawFigures, figuresOf } from '../uncertainty/drawnFigures';
 import {
   COLUMNS,
   planDraws,
@@ -21,9 +14,16 @@ import {
 import { noticeable, type Noticeable } from '../service/labSettings';
 import { quantileOfSorted } from '../uncertainty/quantile';
 import { applyChanges } from './applyChanges';
+import { drawQuieter, onlyCaps, quieterDraws, type QuieterDraws } from './quieterDraws';
 import { calibrationAfter } from './calibrationAfter';
 import type { Change, Lever, Moves } from './lever';
 import { namedDraws } from '../uncertainty/namedDraws';
+import {
+  junctionAt,
+  nearestDie,
+  roomForJunctions,
+  type RowJunctions,
+} from '../uncertainty/rowJunctions';
 
 /** Median and 5–95 % of a difference over the draws. */
 export interface Gain {
@@ -64,6 +64,9 @@ export interface DrawnMachine {
   open: OpenCase;
   plan: DrawPlan;
   drawn: Drawn;
+  /** At levels so far below those asked for that few rows need them. */
+  quieter: QuieterDraws;
+  junctions: RowJunctions;
   central: readonly number[];
   centralSet: readonly number[];
 }
@@ -71,11 +74,7 @@ export interface DrawnMachine {
 const DRAWS = 400;
 /** Levels between which the level for some watts is read off lie no farther apart than this, and reach so far beyond the caps, dB. */
 const APART_DB = 5;
-const BEYOND_DB = [4, 8];
-/** Rows whose temperatures are told. */
-const KELVIN_ROWS = 100;
-/** Temperatures of a row are taken where another solve moved them by less than this; the next would by a tenth of it. */
-const STILL_K = 0.1;
+const BEYOND_DB = [4, 8] as const;
 const TOGETHER = 2;
 const NOTICED = 0.5;
 /** Fewer watts than any reading shows. */
@@ -99,8 +98,12 @@ function gridOf(open: OpenCase, caps: readonly Cap[]): Cap[] {
     const pieces = Math.max(1, Math.ceil((next - level) / APART_DB));
     return Array.from({ length: pieces }, (_, k) => level + ((next - level) * k) / pieces);
   });
-  return ['off', ...new Set(levels), 'full'];
+  const ends = (cap: 'off' | 'full') => (caps.includes(cap) ? [cap] : []);
+  return [...ends('off'), ...new Set(levels), ...ends('full')];
 }
+
+const leastAsked = (caps: readonly Cap[]): number =>
+  Math.min(...caps.filter((c): c is number => typeof c === 'number'));
 
 /** The readout whose watts are told: both dies, or the only one. */
 const readoutOf = ({ model }: OpenCase): number =>
@@ -121,11 +124,16 @@ export function drawMachine(
   const open = openCase({ ...request, ...(ratio ? { ratio } : {}) });
   const { draws = DRAWS, seed = 1, caps } = options;
   const asked = { draws, caps: gridOf(open, caps), seed, togetherOnly: true };
-  const plan = namedDraws(planDraws(open, asked), seed);
+  const all = namedDraws(planDraws(open, asked), seed);
+  const least = leastAsked(caps) - BEYOND_DB[0];
+  const isQuieter = (cap: Cap) => typeof cap === 'number' && cap < least;
+  const plan = onlyCaps(all, (cap) => !isQuieter(cap));
+  const quieter = quieterDraws(onlyCaps(all, isQuieter));
   const drawn = roomForDraws(plan, draws);
-  runDraws(plan, 0, draws, drawn);
+  const junctions = roomForJunctions(plan);
+  runDraws(plan, 0, draws, drawn, junctions);
   const middle = centralOf(plan);
-  return { open, plan, drawn, central: middle.carried, centralSet: middle.set };
+  return { open, plan, drawn, quieter, junctions, central: middle.carried, centralSet: middle.set };
 }
 
 /** Watts of the central solution at each cap of a plan: one draw in which nothing is drawn. */
@@ -187,6 +195,8 @@ export function gainsBetween(
   const draws = before.plan.draws;
   const column = readoutOf(before.open) + (moves === 'setting' ? READOUTS : 0);
   const kelvin = kelvinSaved(before, after, caps, column);
+  drawWhereNeeded(before, before, caps, column);
+  drawWhereNeeded(after, before, caps, column);
   const levelBefore = levelReader(before, column);
   const levelAfter = levelReader(after, column);
   return caps.map((cap, k) => {
@@ -201,10 +211,8 @@ export function gainsBetween(
     const kelvins = kelvin[k]!;
     let noticed = 0;
     for (let row = 0; row < draws; row++) {
-      const warm = kelvins.length > 0 ? kelvins[row % kelvins.length]! : 0;
-      if (watts[row]! >= threshold.watts || db[row]! >= threshold.db || warm >= threshold.kelvin) {
-        noticed++;
-      }
+      const isWarm = kelvins[row]! >= threshold.kelvin;
+      if (watts[row]! >= threshold.watts || db[row]! >= threshold.db || isWarm) noticed++;
     }
     const middle = (m: DrawnMachine) => (moves === 'setting' ? m.centralSet : m.central);
     const wattsGained = {
@@ -241,111 +249,69 @@ const wattsAt = ({ plan, drawn }: DrawnMachine, row: number, cap: number, column
   drawn.watts[(row * plan.caps.length + cap) * COLUMNS + column]!;
 
 /** Numeric caps of a plan with their places, rising. */
-const levelsOf = ({ plan }: DrawnMachine): { dbA: number; at: number }[] =>
-  plan.caps.flatMap((c, at) => (typeof c === 'number' ? [{ dbA: c, at }] : []));
+const levelsOf = ({ caps }: DrawPlan): { dbA: number; at: number }[] =>
+  caps.flatMap((c, at) => (typeof c === 'number' ? [{ dbA: c, at }] : []));
+
+/** Draws the quieter levels of a machine in the rows in which it holds the watts of before at its least level already. */
+function drawWhereNeeded(
+  machine: DrawnMachine,
+  before: DrawnMachine,
+  caps: readonly Cap[],
+  column: number,
+): void {
+  const [least] = levelsOf(machine.plan);
+  if (!least) return;
+  const places = caps.map((cap) => before.plan.caps.indexOf(cap));
+  drawQuieter(machine.quieter, (row) => {
+    const has = wattsAt(machine, row, least.at, column);
+    return places.some((at) => wattsAt(before, row, at, column) <= has);
+  });
+}
 
 /** The least level that holds some watts, dB(A), by row; between the levels drawn along a smooth curve, and within them. */
 function levelReader(
   machine: DrawnMachine,
   column: number,
 ): (row: number, watts: number) => number {
-  const levels = levelsOf(machine);
+  const { plan, quieter } = machine;
+  const quiet = levelsOf(quieter.plan);
+  const levels = levelsOf(plan);
   const dbA = levels.map((l) => l.dbA);
+  const allDbA = [...quiet.map((l) => l.dbA), ...dbA];
   const has = new Float64Array(levels.length);
+  const allHas = new Float64Array(allDbA.length);
   return (row, watts) => {
     for (let i = 0; i < has.length; i++) has[i] = wattsAt(machine, row, levels[i]!.at, column);
-    return whereReached(dbA, has, watts);
+    if (!quieter.made[row]) return whereReached(dbA, has, watts);
+    for (let i = 0; i < quiet.length; i++) {
+      const at = (row * quiet.length + i) * COLUMNS + column;
+      // what a quieter level carries a louder one carries too
+      allHas[i] = Math.min(quieter.drawn.watts[at]!, has[0]!);
+    }
+    allHas.set(has, quiet.length);
+    return whereReached(allDbA, allHas, watts);
   };
 }
 
-/** By cap: how much cooler the die nearest to its limit is, at the watts and fans of before. */
+/** By cap: how much cooler the die nearest to its limit is in each draw, at the watts and fans of before. */
 function kelvinSaved(
   before: DrawnMachine,
   after: DrawnMachine,
   caps: readonly Cap[],
   column: number,
 ): Float64Array[] {
-  const own = nearestBefore(before, caps, column);
-  const rows = own.rows;
-  const out = caps.map(() => new Float64Array(rows));
-  const modelAfter = modelsOf(after.plan);
-  for (let row = 0; row < rows; row++) {
-    const b = modelAfter(row);
-    caps.forEach((cap, k) => {
-      const { cpuW, gpuW, die, temperatureC } = own.at(row, k);
-      out[k]![row] = temperatureC - (b.settle(cap, cpuW, gpuW)[die]?.temperatureC ?? NaN);
+  return caps.map((cap) => {
+    const atBefore = before.plan.caps.indexOf(cap);
+    const atAfter = after.plan.caps.indexOf(cap);
+    return Float64Array.from({ length: before.plan.draws }, (_, row) => {
+      const own = row * before.plan.caps.length + atBefore;
+      const watts = wattsAt(before, row, atBefore, column);
+      const die = nearestDie(before.junctions, own, watts);
+      const place = row * after.plan.caps.length + atAfter;
+      return (
+        junctionAt(before.junctions, own, die, watts) -
+        junctionAt(after.junctions, place, die, watts)
+      );
     });
-  }
-  return out;
-}
-
-/** The die nearest to its limit in each row and at each cap, at the row's own watts. */
-interface NearestDie {
-  cpuW: number;
-  gpuW: number;
-  die: number;
-  temperatureC: number;
-}
-interface Nearest {
-  rows: number;
-  at: (row: number, cap: number) => NearestDie;
-}
-
-/** The machine before is the same for every lever. */
-const known = new WeakMap<DrawnMachine, Map<string, Nearest>>();
-
-function nearestBefore(machine: DrawnMachine, caps: readonly Cap[], column: number): Nearest {
-  const own = known.get(machine) ?? new Map<string, Nearest>();
-  known.set(machine, own);
-  const key = `${column} ${caps.join()}`;
-  const there = own.get(key);
-  if (there) return there;
-  const rows = Math.min(KELVIN_ROWS, machine.plan.draws);
-  const modelOf = modelsOf(machine.plan);
-  const { ratio, model } = machine.open;
-  const share =
-    readoutOf(machine.open) === TOGETHER
-      ? ratio
-      : { cpu: model.hasCpu ? 1 : 0, gpu: model.hasCpu ? 0 : 1 };
-  const all: NearestDie[] = [];
-  for (let row = 0; row < rows; row++) {
-    const m = modelOf(row);
-    for (const cap of caps) {
-      const watts = wattsAt(machine, row, machine.plan.caps.indexOf(cap), column);
-      const [cpuW, gpuW] = [watts * share.cpu, watts * share.gpu];
-      const dies = m.settle(cap, cpuW, gpuW);
-      const die = dies.reduce((best, j, i) => (j.leftK < dies[best]!.leftK ? i : best), 0);
-      all.push({ cpuW, gpuW, die, temperatureC: dies[die]!.temperatureC });
-    }
-  }
-  const made: Nearest = { rows, at: (row, cap) => all[row * caps.length + cap]! };
-  own.set(key, made);
-  return made;
-}
-
-/** Machines of the rows of a plan, one at a time, settled at watts with the fans at a cap. */
-function modelsOf(plan: DrawPlan) {
-  const figures = figuresOf(plan);
-  const resolver = createResolver(figures, plan.open.labDefaults, true);
-  const model = buildModel(plan.central.data, plan.central);
-  const on = createState(plan.central);
-  const off = createState(plan.central);
-  return (row: number) => {
-    startFrom(on, plan.start.on);
-    startFrom(off, plan.start.off);
-    drawFigures(plan, row, figures);
-    const data = resolveBy(plan.open.record, resolver);
-    fillModel(model, data);
-    return {
-      settle(cap: Cap, cpuW: number, gpuW: number) {
-        const { state } = stateForCap(data, cap);
-        const work: LinearState = state.rpms.some((x) => x > 0) ? on : off;
-        const settled = settleAt(model, state.rpms, cpuW, gpuW, work, STILL_K);
-        return data.dies.map((d, i) => {
-          const temperatureC = junctionC(model, settled, i, cpuW, gpuW);
-          return { temperatureC, leftK: d.maxJunctionC - temperatureC };
-        });
-      },
-    };
-  };
+  });
 }

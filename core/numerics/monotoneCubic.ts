@@ -1,5 +1,5 @@
 /** Halvings by which a place is sought: far finer than any reading. */
-const HALVINGS = 40;
+const HALVINGS = 34;
 
 /**
  * Where a rising curve through points reaches a value. Between the points it is a cubic whose slopes keep it rising, so that it is as

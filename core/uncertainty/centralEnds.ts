@@ -85,7 +85,7 @@ export function centralEnds(
 ): CentralEnds {
   const { data } = model;
   const on = createState(model);
-  const starts = startDuties(data);
+  const firstStart = startDuties(data).find((x) => x > 0);
   const at = (duty: number, state: LinearState): StateEnds => {
     const { rpms } = fanState(data, duty);
     const watts = rays.map(() => 0);
@@ -104,9 +104,10 @@ export function centralEnds(
   };
   return {
     caps: caps.map((cap) => {
-      if (cap === 'off' || !(starts[0]! > 0)) return null;
-      const duty = stateForCap(data, cap).state.duties[0]!;
-      return at(fanState(data, duty).rpms.some((x) => x > 0) ? duty : starts[0]!, on);
+      if (cap === 'off') return null;
+      const { state } = stateForCap(data, cap);
+      const duty = state.rpms.some((x) => x > 0) ? state.duties[0] : firstStart;
+      return duty === undefined ? null : at(duty, on);
     }),
     off: at(0, createState(model)),
     airByTurn: new Map(),

@@ -21,6 +21,7 @@ import { centralEnds, type CentralEnds } from './centralEnds';
 import { createRowEnds } from './rowEnds';
 import { drawFigures, figuresOf, OUT_OF_RANGE, RANGE_COLUMN } from './drawnFigures';
 import { readRun, runAt, runReadings, type RunToMake } from './runReadings';
+import { copyJunctions, keepJunctions, type RowJunctions } from './rowJunctions';
 import { spreadOf, type Spread } from './spread';
 
 export const READOUTS = READOUT_NAMES.length;
@@ -260,9 +261,16 @@ const DRAW_VAPOR_TOLERANCE = 1e-4;
  * @param plan from {@link planDraws}
  * @param from, to rows to make, `from` inclusive, `to` exclusive
  * @param out room for all rows of the plan, see {@link roomForDraws}
+ * @param junctions where given, what the dies read is kept too; for plans with a single readout
  * @returns in how many of these rows a solver ended at its bound
  */
-export function runDraws(plan: DrawPlan, from: number, to: number, out: Drawn): number {
+export function runDraws(
+  plan: DrawPlan,
+  from: number,
+  to: number,
+  out: Drawn,
+  junctions?: RowJunctions,
+): number {
   const figures = figuresOf(plan);
   const { caps, open, rays, wanted } = plan;
   const work = createRowWork(createState(plan.central), createState(plan.central), caps.length);
@@ -277,10 +285,17 @@ export function runDraws(plan: DrawPlan, from: number, to: number, out: Drawn): 
   }));
   const ends = createRowEnds(plan.central, plan.ends, rays.length, work, DRAW_TOLERANCE);
   const wantedRays = rays.map((ray, r) => (wanted[r] ? ray : null));
-  const carry = createRowCarry(wantedRays, plan.duties, ends, work, carried);
-  const configured: ConfiguredRow = createConfiguredRow(open, caps.length);
   const resolver = createResolver(figures, open.labDefaults, true);
   const model = buildModel(plan.central.data, plan.central);
+  let at = 0;
+  const keep =
+    junctions &&
+    ((c: number, state: LinearState | number) => {
+      if (typeof state === 'number') copyJunctions(junctions, at + state, at + c);
+      else keepJunctions(model, state, junctions, at + c);
+    });
+  const carry = createRowCarry(wantedRays, plan.duties, ends, work, carried, keep);
+  const configured: ConfiguredRow = createConfiguredRow(open, caps.length);
   let unsettled = 0;
   for (let row = from; row < to; row++) {
     forgetUnsettled(work.on);
@@ -290,6 +305,7 @@ export function runDraws(plan: DrawPlan, from: number, to: number, out: Drawn): 
     const factor = drawFigures(plan, row, figures);
     fillModel(model, resolveBy(open.record, resolver));
     setDuties(model, caps, work);
+    at = row * caps.length;
     carry(model);
     for (let r = 0; r < READOUTS; r++) {
       if (!wanted[r]) continue;

@@ -69,6 +69,7 @@ export function setDuties({ data }: MachineModel, caps: readonly Cap[], work: Ro
  * @param ends finds where rays end with fans on; null where nothing is known of them beforehand
  * @param work states to solve in, duties from {@link setDuties}
  * @param out by ray, overwritten
+ * @param solved told for each cap of the state solved with all fans on its duty, or of the quieter cap whose duty is the same
  * @returns to be called with the model of each row
  */
 export function createRowCarry(
@@ -77,6 +78,7 @@ export function createRowCarry(
   ends: RowEnds | null,
   work: RowWork,
   out: readonly RowWatts[],
+  solved?: (c: number, by: LinearState | number) => void,
 ): (model: MachineModel) => void {
   let model: MachineModel;
   let groups: number[][] = [];
@@ -89,6 +91,7 @@ export function createRowCarry(
   let triedOff = false;
   let tried = 0;
   let before = 0;
+  let last = 0;
   /** What these speeds, near those of a cap, carry along a ray; what holds it is left in `held`. */
   const solve = (rpms: readonly number[], c: number, r: number): number => {
     const ray = rays[r]!;
@@ -128,7 +131,10 @@ export function createRowCarry(
 
   const carryAt = (c: number): void => {
     const duty = work.duty[c]!;
-    if (duty === 0) tryOff();
+    if (duty === 0) {
+      tryOff();
+      solved?.(c, work.off);
+    } else if (duty === before) solved?.(c, last);
     if (duty > before) {
       const rpms = common(duty);
       const known = ends?.knows(c) ? ends : null;
@@ -136,7 +142,9 @@ export function createRowCarry(
         known.atCap(model, rpms, rays, c);
         atCapW.set(known.watts);
         atCapHeld.set(known.held);
+        solved?.(c, work.on);
       }
+      last = c;
       // where more air carries more, and much more, neither fans off nor one that just starts can be better
       const byAir =
         known?.isFarAboveOff(c) && rays.every((ray, r) => !ray || isMovedByAir(atCapHeld[r]!));
@@ -157,6 +165,7 @@ export function createRowCarry(
         if (!rays[r]) continue;
         const found = founds[r]!;
         const watts = known ? atCapW[r]! : solve(rpms, c, r);
+        if (!known) solved?.(c, rpms.some((x) => x > 0) ? work.on : work.off);
         const heldBy = known ? atCapHeld[r]! : held;
         take(found, watts, heldBy, fanW);
         if (!isMovedByAir(heldBy)) lookSlower(found, watts, duty, c, r);
