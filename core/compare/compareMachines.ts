@@ -121,7 +121,7 @@ function wattsByCap(
   owner: string,
   { caps, draws, seed }: { caps: readonly Cap[]; draws: number; seed: number },
 ): Float64Array[] {
-  const planned = planDraws(open, { caps, draws, seed, togetherOnly: true });
+  const planned = planDraws(open, { caps, draws, seed, togetherOnly: true, drawn: false });
   const plan = namedDraws(planned, seed, (column) =>
     isShared(planned, column) ? column.name : `${owner} ${column.name}`,
   );

@@ -123,7 +123,13 @@ export function drawMachine(
 ): DrawnMachine {
   const open = openCase({ ...request, ...(ratio ? { ratio } : {}) });
   const { draws = DRAWS, seed = 1, caps } = options;
-  const asked = { draws, caps: gridOf(open, caps), seed, togetherOnly: true };
+  const asked = {
+    draws,
+    caps: gridOf(open, caps),
+    seed,
+    togetherOnly: true,
+    drawn: false as const,
+  };
   const all = namedDraws(planDraws(open, asked), seed);
   const least = leastAsked(caps) - BEYOND_DB[0];
   const isQuieter = (cap: Cap) => typeof cap === 'number' && cap < least;

@@ -17,7 +17,7 @@ export function whereReached(x: ArrayLike<number>, y: ArrayLike<number>, wanted:
   if (wanted <= y[0]!) return x[0]!;
   let i = 0;
   while (i < last && y[i + 1]! < wanted) i++;
-  if (i === last) return x[last]!;
+  if (i === last || y[i + 1]! === wanted) return x[Math.min(last, i + 1)]!;
   const h = x[i + 1]! - x[i]!;
   const from = slopeAt(x, y, i);
   const to = slopeAt(x, y, i + 1);

@@ -37,6 +37,8 @@ export interface DrawOptions {
   seed?: number | undefined;
   /** True leaves all readouts but both dies together out: what a list of machines needs. */
   togetherOnly?: boolean | undefined;
+  /** False leaves the probabilities at 0, for those who draw them otherwise. */
+  drawn?: false | undefined;
 }
 
 /** What draws give. */
@@ -189,7 +191,10 @@ export function planDraws(open: OpenCase, options: DrawOptions): DrawPlan {
   const { draws } = options;
   // the last column chooses among what the calibration leaves possible
   const width = columns.length + (open.calibration ? 1 : 0);
-  const u = latinHypercube(draws, width, options.seed ?? 1);
+  const u =
+    options.drawn === false
+      ? new Float64Array(draws * width)
+      : latinHypercube(draws, width, options.seed ?? 1);
   return {
     open,
     caps,

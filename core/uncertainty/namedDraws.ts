@@ -37,8 +37,24 @@ export function namedDraws(
   };
 }
 
-const columnOf = (name: string, draws: number, seed: number): Float64Array =>
-  latinHypercube(draws, 1, (hash(name) ^ Math.imul(seed + 1, 0x9e3779b1)) >>> 0);
+/** Columns made so far; machines that are held against each other share nearly all of theirs. */
+const known = new Map<string, Float64Array>();
+const MOST_KNOWN = 400;
+
+/** A column by its name, not to be written to. */
+function columnOf(name: string, draws: number, seed: number): Float64Array {
+  const key = `${seed} ${draws} ${name}`;
+  const there = known.get(key);
+  if (there) return there;
+  const made = latinHypercube(draws, 1, (hash(name) ^ Math.imul(seed + 1, 0x9e3779b1)) >>> 0);
+  if (draws > MOST_DRAWS) return made;
+  if (known.size >= MOST_KNOWN) known.clear();
+  known.set(key, made);
+  return made;
+}
+
+/** Longer columns are made anew each time, so that what is kept stays below 2 MB. */
+const MOST_DRAWS = 500;
 
 /**
  * A number for a name, spread evenly.
