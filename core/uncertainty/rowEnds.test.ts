@@ -19,7 +19,7 @@ longPipe.heatPipes![0]!.lengthMm = 260;
 const apart: CaseRecord = structuredClone(two);
 for (const fan of apart.fans!) fan.control = 'own';
 
-/** Watts of rows by cap and ray, found from the central ends or each for itself. */
+/** Watts of rows by cap and ray, found from the central ends one row after the other, or each row for itself. */
 function rowsOf(plan: DrawPlan, rows: number, fromEnds: boolean) {
   const { caps, rays, central, open } = plan;
   const figures = figuresOf(plan);
@@ -34,6 +34,8 @@ function rowsOf(plan: DrawPlan, rows: number, fromEnds: boolean) {
   }));
   const watts: number[] = [];
   const held: number[] = [];
+  const carry = () => createRowCarry(rays, plan.duties, ends, work, carried);
+  const forAll = carry();
   for (let row = 0; row < rows; row++) {
     startFrom(work.on, plan.start.on);
     startFrom(work.off, plan.start.off);
@@ -41,7 +43,7 @@ function rowsOf(plan: DrawPlan, rows: number, fromEnds: boolean) {
     const data = resolveCase(open.record, figures, { lab: open.labDefaults, silent: true });
     const model = buildModel(data, central);
     setDuties(model, caps, work);
-    createRowCarry(rays, plan.duties, ends, work, carried)(model);
+    (fromEnds ? forAll : carry())(model);
     rays.forEach((ray, r) => {
       if (!ray) return;
       watts.push(...carried[r]!.watts);
