@@ -1,5 +1,5 @@
 import { LuDecomposition, Matrix } from 'ml-matrix';
-import { plateSpreading, type PlateSource } from './plateSpreading';
+import { plateSpreading, termsFor, type PlateSource } from './plateSpreading';
 import { spreadingResistance } from '../test-support/discSpreading';
 
 const K = 390;
@@ -96,4 +96,36 @@ test('no jump when a die gets small: its resistance rises evenly, as that of a d
     }
     before = own!;
   }
+});
+
+test.each([
+  ['off the middle', 0.013, 0.02],
+  ['in the middle, where every second wave has no mean', 0.03, 0.02],
+  ['a hair beside it', 0.0301, 0.0199],
+])('the series is the one of its source, summed term by term: %s', (_, centreXM, centreYM) => {
+  const a = 0.06;
+  const b = 0.04;
+  const t = 0.002;
+  const side = 0.012;
+  const mean = (n: number, length: number, centre: number) => {
+    const wave = (n * Math.PI) / length;
+    const from = centre - side / 2;
+    return n === 0 ? 1 : (Math.sin(wave * (from + side)) - Math.sin(wave * from)) / (wave * side);
+  };
+  let sum = t / (K * a * b);
+  for (let m = 0; m < termsFor(a, side); m++) {
+    for (let n = 0; n < termsFor(b, side); n++) {
+      if (m + n === 0) continue;
+      const beta = Math.PI * Math.hypot(m / a, n / b);
+      const phi =
+        (beta * Math.sinh(beta * t) + (H / K) * Math.cosh(beta * t)) /
+        (beta * Math.cosh(beta * t) + (H / K) * Math.sinh(beta * t));
+      const twice = (m > 0 ? 2 : 1) * (n > 0 ? 2 : 1);
+      const means = mean(m, a, centreXM) * mean(n, b, centreYM);
+      sum += (twice * means * means) / (a * b * K * beta * phi);
+    }
+  }
+  const source = { centreXM, centreYM, widthM: side, lengthM: side };
+  const [r] = plateSpreading([source], a, b, t, K, H);
+  expect(r! / sum).toBeCloseTo(1, 9);
 });

@@ -53,3 +53,17 @@ test('a row is drawn once, whatever stretch of rows it is drawn with', () => {
   drawQuieter(whole, () => true);
   expect(quieter.drawn.watts).toEqual(whole.drawn.watts);
 });
+
+test('a machine whose limits it can hold at any level is no quieter for a change that changes nothing', () => {
+  const low = structuredClone(record);
+  Object.assign(low.settings![0]!, { cpuSustainedW: 8, gpuSustainedW: 8 });
+  const before = drawMachine({ record: low }, OPTIONS);
+  const after = drawChanged(before, [{ path: 'shell.massKg', to: 3 }], OPTIONS);
+  const { dbSaved } = gainsBetween(before, after, 'setting', OPTIONS)[0]!;
+  expect([dbSaved.p05, dbSaved.p50, dbSaved.p95]).toEqual([0, 0, 0]);
+  expect(rowsMade(before)).toBe(60);
+  // and so where only what is held against it has been drawn before
+  const again = drawMachine({ record: low }, OPTIONS);
+  drawQuieter(after.quieter, () => true);
+  expect(gainsBetween(again, after, 'setting', OPTIONS)[0]!.dbSaved.p95).toBe(0);
+});
