@@ -292,12 +292,12 @@ export function runDraws(
   const wantedRays = rays.map((ray, r) => (wanted[r] ? ray : null));
   const resolver = createResolver(figures, open.labDefaults, true);
   const model = buildModel(plan.central.data, plan.central);
-  let at = 0;
+  let firstPlace = 0;
   const keep =
     junctions &&
     ((c: number, state: LinearState | number) => {
-      if (typeof state === 'number') copyJunctions(junctions, at + state, at + c);
-      else keepJunctions(model, state, junctions, at + c);
+      if (typeof state === 'number') copyJunctions(junctions, firstPlace + state, firstPlace + c);
+      else keepJunctions(model, state, junctions, firstPlace + c);
     });
   const carry = createRowCarry(wantedRays, plan.duties, ends, work, carried, keep);
   const configured: ConfiguredRow = createConfiguredRow(open, caps.length);
@@ -310,14 +310,14 @@ export function runDraws(
     const factor = drawFigures(plan, row, figures);
     fillModel(model, resolveBy(open.record, resolver));
     setDuties(model, caps, work);
-    at = row * caps.length;
+    firstPlace = row * caps.length;
     carry(model);
     for (let r = 0; r < READOUTS; r++) {
       if (!wanted[r]) continue;
       const of = carried[r]!;
       configured.set(model, rays[r]!, r === 2, plan.duties, work, of, factor);
       for (let c = 0; c < caps.length; c++) {
-        const at = (row * caps.length + c) * COLUMNS + r;
+        const at = (firstPlace + c) * COLUMNS + r;
         out.watts[at] = factor * of.watts[c]!;
         out.held[at] = of.held[c]!;
         out.watts[at + READOUTS] = configured.watts[c]!;
