@@ -65,6 +65,9 @@ export function LeversStep() {
   );
   const computed = useMemo(() => levers.filter((l) => l.change.length > 0), [levers]);
   const gains = useLeverGains(open ? null : request, computed, levels, threshold);
+  // what stands below the list is computed once the list says something: both would share the same few cores
+  const looked =
+    computed.length === 0 || gains.at.size > 0 || gains.problem !== null || gains.cancelled;
   const { data: log } = useQuery({
     queryKey: ['route', 'log', machine.id],
     queryFn: async () => (await readDocument('log', machine.id)).value,
@@ -287,9 +290,9 @@ export function LeversStep() {
               change={(shownOver ?? together[0])?.change ?? null}
               name={shownOver ? shownOver.name : chosen.length > 1 ? 'with the chosen' : 'with it'}
             />
-            <SettingsCard together={together[0]?.change ?? null} />
+            <SettingsCard together={together[0]?.change ?? null} begin={looked} />
           </div>
-          <TurnedRound cap={cap} together={together[0]?.change ?? null} />
+          <TurnedRound cap={cap} together={together[0]?.change ?? null} begin={looked} />
           <UpkeepPanel cap={cap} noticedW={threshold.watts} />
         </>
       )}

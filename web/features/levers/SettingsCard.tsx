@@ -42,7 +42,14 @@ export function readWanted(way: Way, text: string): Wanted | null {
 }
 
 /** Three settings to set by hand, each with its level and how long more is held, as a card that can be copied. */
-export function SettingsCard({ together }: { together: readonly Change[] | null }) {
+export function SettingsCard({
+  together,
+  begin,
+}: {
+  together: readonly Change[] | null;
+  /** False: not yet. */
+  begin: boolean;
+}) {
   const { live, caps } = useMachineFile();
   const [typed, setTyped] = useState('');
   const [way, setWay] = useState<Way>('ratio');
@@ -68,7 +75,7 @@ export function SettingsCard({ together }: { together: readonly Change[] | null 
         asked,
         three,
       ),
-    enabled: request !== null,
+    enabled: begin && request !== null,
     placeholderData: (before) => before,
     retry: false,
     gcTime: 0,

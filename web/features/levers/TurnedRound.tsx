@@ -18,7 +18,16 @@ import { DesignCurve } from './DesignCurve';
 const MAX_W = 2000;
 
 /** The other way round: how quiet given watts can be, today and with the chosen, and the least machine that still would. */
-export function TurnedRound({ cap, together }: { cap: Cap; together: readonly Change[] | null }) {
+export function TurnedRound({
+  cap,
+  together,
+  begin,
+}: {
+  cap: Cap;
+  together: readonly Change[] | null;
+  /** False: nothing is computed yet. */
+  begin: boolean;
+}) {
   const { live } = useMachineFile();
   const { request } = live;
   const [typed, setTyped] = useState({ cpu: '', gpu: '' });
@@ -72,10 +81,11 @@ export function TurnedRound({ cap, together }: { cap: Cap; together: readonly Ch
         {usual.gpu > 0 && field('gpu')}
         {fits ? (
           <span data-testid="quietest">
-            need <Quietest request={request} need={need} /> today
+            need <Quietest request={request} need={need} begin={begin} /> today
             {together && (
               <>
-                , <Quietest request={request} change={together} need={need} /> with the chosen
+                , <Quietest request={request} change={together} need={need} begin={begin} /> with
+                the chosen
               </>
             )}
             .
@@ -116,10 +126,12 @@ function Quietest({
   request,
   change = null,
   need,
+  begin,
 }: {
   request: CaseRequest;
   change?: readonly Change[] | null;
   need: Need;
+  begin: boolean;
 }) {
   const { data, error } = useQuery({
     queryKey: ['levers', 'quietest', request, change, need.cpuW, need.gpuW],
@@ -128,6 +140,7 @@ function Quietest({
         draws: SHOWN_DRAWS,
         seed: SHOWN_SEED,
       }),
+    enabled: begin,
     placeholderData: (before) => before,
     retry: false,
     gcTime: 0,

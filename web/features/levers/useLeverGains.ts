@@ -34,8 +34,10 @@ export function useLeverGains(
   request: CaseRequest | null,
   levers: readonly Pick<Lever, 'id' | 'change' | 'moves'>[],
   caps: readonly Cap[],
-  threshold: Threshold,
+  { watts, db, kelvin }: Threshold,
 ): LeverGains & { cancel: () => void; again: () => void } {
+  // a laboratory that arrives with the figures that were taken for it begins nothing anew
+  const threshold = useMemo(() => ({ watts, db, kelvin }), [watts, db, kelvin]);
   const computer = useMemo(leverComputer, []);
   const [gains, setGains] = useState<LeverGains>(NOTHING);
   const [count, setCount] = useState(0);

@@ -8,6 +8,9 @@ interface Told {
   failed: (message: string) => void;
 }
 
+/** So long the passes to come wait for the first look. */
+const LONGEST_MS = 400;
+
 /** Of all jobs and places of the page; from 1. */
 let count = 0;
 let places = 0;
@@ -62,14 +65,23 @@ export function leverComputer(): {
       stopLooking();
       const [first, ...rest] = job.passes;
       const look = { number, job: { ...job, passes: [first!] } };
+      let begun = false;
+      /** The passes to come, once the first look says something: a worker that starts takes a core from it. */
+      const goOn = () => {
+        if (begun || listening !== own) return;
+        begun = true;
+        made().postMessage({ number, job: { ...job, passes: rest } } satisfies LeverRequest);
+      };
+      // the other worker may have draws to make first
+      const waiting = setTimeout(goOn, LONGEST_MS);
       // a fault of the job is told by the passes to come
       looked = lookFirst(place, look, (message) => {
-        if (message.number === number && listening === own && message.kind === 'gains') {
-          take(own, message.all);
-        }
+        if (message.number !== number || listening !== own) return;
+        if (message.kind === 'gains') take(own, message.all);
+        goOn();
       });
-      made().postMessage({ number, job: { ...job, passes: rest } } satisfies LeverRequest);
       return () => {
+        clearTimeout(waiting);
         if (listening?.number !== number) return;
         listening = null;
         stopLooking();
