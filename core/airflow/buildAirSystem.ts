@@ -1,9 +1,9 @@
-import { createSpreadingFin, fillSpreadingFin } from '../conduction/fin';
+import { createSpreadingFin, spreadingFin } from '../conduction/fin';
 import { air, emptyAir } from '../fluids/air';
 import type { CaseData, StackData, VentData } from '../record/caseData';
 import { REFERENCE_DENSITY, type AirSystem } from './airSystem';
 import { gapResistance, rimAreaM2 } from './baseGap';
-import { emptyFanCurve, fanCurveInto } from './fanCurve';
+import { emptyFanCurve, fanCurveFromCoefficients } from './fanCurve';
 import { fanCurveFromPoints } from './fanCurveFromPoints';
 import { flowNetwork, type FanBranch, type FlowBranch, type PassiveBranch } from './flowNetwork';
 import { exhaustGrilleLoss, intakeGrilleLoss, meshLoss } from './openings';
@@ -117,9 +117,7 @@ export function fillAirSystem(system: AirSystem, data: CaseData): void {
   for (let i = 0; i < vents.length; i++) {
     const x = vents[i]!;
     if (x.flow !== 'intake') continue;
-    const loss = intakeGrilleLoss(x.openShare) + meshShareLoss(x);
-    const before = x.inBase ? gapResistance(x.inBase, gap, inBase, viscosityPaS) : NO_GAP;
-    resist(system, k++, loss, ventArea(data, x), before);
+    resistVent(system, k++, data, x, intakeGrilleLoss(x.openShare), inBase, viscosityPaS);
   }
   for (let i = 0; i < fans.length; i++) {
     const own = fans[i]!.ownIntake;
@@ -137,9 +135,7 @@ export function fillAirSystem(system: AirSystem, data: CaseData): void {
   for (let i = 0; i < vents.length; i++) {
     const x = vents[i]!;
     if (x.flow !== 'exhaust') continue;
-    const loss = exhaustGrilleLoss(x.openShare) + meshShareLoss(x);
-    const behind = x.inBase ? gapResistance(x.inBase, gap, inBase, viscosityPaS) : NO_GAP;
-    resist(system, k++, loss, ventArea(data, x), behind);
+    resistVent(system, k++, data, x, exhaustGrilleLoss(x.openShare), inBase, viscosityPaS);
   }
   for (let i = 0; i < stacks.length; i++) {
     const own = stacks[i]!.ownExhaust;
@@ -162,10 +158,24 @@ function resist(
   quadraticAtReference[k] = quadratic;
 }
 
+/** Sets a vent with its grille, its mesh, and the gap under the base where it lies there, with `inBase` openings in all. */
+function resistVent(
+  system: AirSystem,
+  k: number,
+  data: CaseData,
+  x: VentData,
+  grilleLoss: number,
+  inBase: number,
+  viscosityPaS: number,
+): void {
+  const under = x.inBase ? gapResistance(x.inBase, data.shell.gap, inBase, viscosityPaS) : NO_GAP;
+  resist(system, k, grilleLoss + meshShareLoss(x), ventArea(data, x), under);
+}
+
 function fillFan(system: AirSystem, data: CaseData, i: number): void {
   const f = data.fans[i]!;
   const computed = system.computedCurves[i]!;
-  fanCurveInto(
+  fanCurveFromCoefficients(
     { impellerDiameterM: f.diameterM, bladeHeightM: f.bladeHeightM },
     f.maxRpm,
     f.psi,
@@ -184,7 +194,7 @@ function fillStack(stack: StackGeometry, s: StackData): void {
   stack.duct = ductOf(s.gapM, s.fin.heightM, s.fin.depthM);
   stack.fin = s.fin;
   stack.openShare = s.openShare;
-  fillSpreadingFin(s.fin, s.contactDepthM, stack.spreading);
+  spreadingFin(s.fin, s.contactDepthM, stack.spreading);
   stack.faceLoss = stackFaceLoss(s.openShare, s.lintShare);
 }
 

@@ -8,7 +8,7 @@ export interface FanCurve {
   readonly pressurePa: readonly number[];
 }
 
-/** A curve of which the figures are still to be set, see {@link fanCurveInto}. */
+/** A curve of which the figures are still to be set, see {@link fanCurveFromCoefficients}. */
 export interface FanCurveRoom extends FanCurve {
   referenceRpm: number;
   flowM3s: number[];
@@ -30,6 +30,12 @@ const SAMPLES = 24;
 const powers = new Float64Array(SAMPLES + 1);
 let lastExponent = NaN;
 
+/** Room for a curve from coefficients. */
+export function emptyFanCurve(): FanCurveRoom {
+  const zeros = () => new Array<number>(SAMPLES + 1).fill(0);
+  return { referenceRpm: 0, flowM3s: zeros(), pressurePa: zeros() };
+}
+
 /**
  * Fan curve from two coefficients and a shape exponent.
  *
@@ -41,6 +47,7 @@ let lastExponent = NaN;
  * @param phi flow coefficient at no pressure
  * @param exponent curve shape n, ≥ 1
  * @param densityKgM3 air density
+ * @param out where given, overwritten and returned, for inner loops
  * Source: similarity laws of AMCA 201 / ISO 5801; the shape is common practice, no source.
  */
 export function fanCurveFromCoefficients(
@@ -50,28 +57,8 @@ export function fanCurveFromCoefficients(
   phi: number,
   exponent: number,
   densityKgM3: number,
+  out: FanCurveRoom = emptyFanCurve(),
 ): FanCurve {
-  const out = emptyFanCurve();
-  fanCurveInto(shape, rpm, psi, phi, exponent, densityKgM3, out);
-  return out;
-}
-
-/** Room for a curve from coefficients. */
-export function emptyFanCurve(): FanCurveRoom {
-  const zeros = () => new Array<number>(SAMPLES + 1).fill(0);
-  return { referenceRpm: 0, flowM3s: zeros(), pressurePa: zeros() };
-}
-
-/** {@link fanCurveFromCoefficients} into a curve from {@link emptyFanCurve}. */
-export function fanCurveInto(
-  shape: FanShape,
-  rpm: number,
-  psi: number,
-  phi: number,
-  exponent: number,
-  densityKgM3: number,
-  out: FanCurveRoom,
-): void {
   const tip = tipSpeedMs(shape.impellerDiameterM, rpm);
   const stall = psi * 0.5 * densityKgM3 * tip * tip;
   const free = phi * Math.PI * shape.impellerDiameterM * shape.bladeHeightM * tip;
@@ -84,6 +71,7 @@ export function fanCurveInto(
     out.flowM3s[i] = (free * i) / SAMPLES;
     out.pressurePa[i] = stall * (1 - powers[i]!);
   }
+  return out;
 }
 
 /** Pressure in Pa on the polyline at a flow in m³/s, at the reference speed; beyond the ends the end value. */

@@ -57,20 +57,7 @@ const SUMMED = 40;
 /** Beyond this tanh is 1. */
 const DEEP = 6;
 
-/**
- * Prepares the spreading of heat inside a fin from a contact narrower than the fin is deep. What enters is a mixture of an even
- * stream and one that crowds at the contact's edges as under an isothermal strip; both are cosine series over half the depth.
- *
- * @param fin the fin's size, material and on how many sides it is joined
- * @param contactDepthM width of all pipes or the plate under the fin, measured along the air's way, > 0
- */
-export function spreadingFin(fin: FinRow, contactDepthM: number): SpreadingFin {
-  const out = createSpreadingFin();
-  fillSpreadingFin(fin, contactDepthM, out);
-  return out;
-}
-
-/** Room for {@link fillSpreadingFin}. */
+/** Room for {@link spreadingFin}. */
 export function createSpreadingFin(): SpreadingFin {
   const zeros = () => new Float64Array(FOLLOWED);
   const modes: Modes = {
@@ -85,8 +72,19 @@ export function createSpreadingFin(): SpreadingFin {
   return { thicknessM: 0, conductivityWmK: 0, lengthM: 0, isEven: true, modes };
 }
 
-/** {@link spreadingFin} into what {@link createSpreadingFin} made. */
-export function fillSpreadingFin(fin: FinRow, contactDepthM: number, out: SpreadingFin): void {
+/**
+ * Prepares the spreading of heat inside a fin from a contact narrower than the fin is deep. What enters is a mixture of an even
+ * stream and one that crowds at the contact's edges as under an isothermal strip; both are cosine series over half the depth.
+ *
+ * @param fin the fin's size, material and on how many sides it is joined
+ * @param contactDepthM width of all pipes or the plate under the fin, measured along the air's way, > 0
+ * @param out where given, overwritten and returned, for inner loops
+ */
+export function spreadingFin(
+  fin: FinRow,
+  contactDepthM: number,
+  out: SpreadingFin = createSpreadingFin(),
+): SpreadingFin {
   const halfDepthM = fin.depthM / 2;
   const lengthM = fin.joined === 'both-sides' ? fin.heightM / 2 : fin.heightM;
   out.thicknessM = fin.thicknessM;
@@ -94,7 +92,7 @@ export function fillSpreadingFin(fin: FinRow, contactDepthM: number, out: Spread
   out.lengthM = lengthM;
   const half = Math.min(contactDepthM / 2, halfDepthM);
   out.isEven = half >= halfDepthM * (1 - 1e-9);
-  if (out.isEven) return;
+  if (out.isEven) return out;
   const { modes } = out;
   modes.fineEven = 0;
   modes.fineMixed = 0;
@@ -130,6 +128,7 @@ export function fillSpreadingFin(fin: FinRow, contactDepthM: number, out: Spread
   modes.fineEdged += 1 / (Math.PI * half * step * step * beyond);
   modes.fineMixed += (0.2821 / 1.5) * half ** -1.5 * step ** -2.5 * beyond ** -1.5;
   modes.fineEven += 1 / (4 * half * half * step ** 3 * beyond * beyond);
+  return out;
 }
 
 /**

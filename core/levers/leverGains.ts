@@ -102,8 +102,11 @@ function gridOf(open: OpenCase, caps: readonly Cap[]): Cap[] {
   return [...ends('off'), ...new Set(levels), ...ends('full')];
 }
 
-const leastAsked = (caps: readonly Cap[]): number =>
-  Math.min(...caps.filter((c): c is number => typeof c === 'number'));
+/** Below this level few rows need a level drawn; where no level is asked for all are needed. */
+function quietBelow(caps: readonly Cap[]): number {
+  const levels = caps.filter((c): c is number => typeof c === 'number');
+  return levels.length > 0 ? Math.min(...levels) - BEYOND_DB[0] : -Infinity;
+}
 
 /** The readout whose watts are told: both dies, or the only one. */
 const readoutOf = ({ model }: OpenCase): number =>
@@ -131,7 +134,7 @@ export function drawMachine(
     drawn: false as const,
   };
   const all = namedDraws(planDraws(open, asked), seed);
-  const least = leastAsked(caps) - BEYOND_DB[0];
+  const least = quietBelow(caps);
   const isQuieter = (cap: Cap) => typeof cap === 'number' && cap < least;
   const plan = onlyCaps(all, (cap) => !isQuieter(cap));
   const quieter = quieterDraws(onlyCaps(all, isQuieter));

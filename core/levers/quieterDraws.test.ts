@@ -37,6 +37,20 @@ test('where rows need them they tell what they would have told, had they been dr
   expect(some.told.dbSaved.p95).toBeGreaterThan(6);
 });
 
+test('where fans off or full speed alone are asked for, decibels are told all the same', () => {
+  for (const caps of [['full'], ['off'], ['off', 'full']] as const) {
+    const options = { ...OPTIONS, caps };
+    const before = drawMachine({ record }, options);
+    const told = gainsBetween(before, drawChanged(before, room(14), options), 'cooling', options);
+    expect(told.map((t) => t.cap)).toEqual(caps);
+    for (const { cap, dbSaved, kelvinSaved } of told) {
+      expect(Number.isFinite(dbSaved.p50)).toBe(true);
+      if (cap === 'full') expect(dbSaved.p50).toBeGreaterThan(1);
+      expect(kelvinSaved.p50).toBeGreaterThan(5);
+    }
+  }
+});
+
 test('a row is drawn once, whatever stretch of rows it is drawn with', () => {
   const { quieter } = drawMachine({ record }, { ...OPTIONS, draws: 20 });
   drawQuieter(quieter, (row) => row === 3 || row === 4 || row === 9);
