@@ -12,6 +12,7 @@ import { shownW, wattsText } from '@zugluft/core/case/answerWords';
 import { estimateWorker } from '../../documents/answer/workers/estimateClient';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { useTheme } from '../../kit/theme';
+import { COMPUTED_HERE } from '../../documents/answer/computedHere';
 
 /** A case after changes, in the same ratio. */
 export function requestAfter(request: CaseRequest, change: readonly Change[]): CaseRequest {
@@ -54,8 +55,7 @@ export function BeforeAfter({
       return answer.caps[0]!;
     },
     enabled: request !== null && change !== null,
-    retry: false,
-    gcTime: 0,
+    ...COMPUTED_HERE,
     staleTime: Infinity,
   });
   const own = live.estimate?.caps.find((c) => c.cap === cap);

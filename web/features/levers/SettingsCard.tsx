@@ -15,6 +15,7 @@ import { useCommands } from '../../documents/commands';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { Kbd } from '../../kit/Kbd';
 import { requestAfter } from './BeforeAfter';
+import { COMPUTED_HERE } from '../../documents/answer/computedHere';
 
 const MAX_W = 1000;
 const WAYS = ['ratio', 'worth', 'least'] as const;
@@ -67,7 +68,7 @@ export function SettingsCard({
     if (wanted) last.current = wanted;
   });
   const asked = wanted ?? last.current;
-  const { data, error, isFetching } = useQuery({
+  const { data, error, isFetching, isPlaceholderData } = useQuery({
     queryKey: ['levers', 'settings', request, asked, together, three],
     queryFn: () =>
       planWorker().proposeSettings(
@@ -77,8 +78,7 @@ export function SettingsCard({
       ),
     enabled: begin && request !== null,
     placeholderData: (before) => before,
-    retry: false,
-    gcTime: 0,
+    ...COMPUTED_HERE,
     staleTime: Infinity,
   });
   const copy = async () => {
@@ -178,8 +178,8 @@ export function SettingsCard({
             </tbody>
           </table>
           <p className="text-small text-quiet mt-1">
-            {together && 'With the chosen levers. '}Burst: {BURST} times the watts, from idle, until
-            a junction, the skin or the adapter holds it.
+            {together && !isPlaceholderData && 'With the chosen levers. '}Burst: {BURST} times the
+            watts, from idle, until a junction, the skin or the adapter holds it.
           </p>
           {data.some((s) => s.beyondMaker.length > 0) && (
             <p className="text-small border-l-2 border-heat pl-2 mt-1">

@@ -14,6 +14,7 @@ import { quietWorker } from '../../documents/answer/workers/quietClient';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { requestAfter } from './BeforeAfter';
 import { DesignCurve } from './DesignCurve';
+import { COMPUTED_HERE } from '../../documents/answer/computedHere';
 
 const MAX_W = 2000;
 
@@ -142,8 +143,7 @@ function Quietest({
       }),
     enabled: begin,
     placeholderData: (before) => before,
-    retry: false,
-    gcTime: 0,
+    ...COMPUTED_HERE,
     staleTime: Infinity,
   });
   if (error) return <span className="text-heat">no answer: {error.message}</span>;
@@ -179,8 +179,7 @@ function Design({
     queryKey: ['levers', 'design', figure, request, cap, need.cpuW, need.gpuW],
     queryFn: () => planWorker().designSearch(request, figure, cap, need),
     placeholderData: (before) => before,
-    retry: false,
-    gcTime: 0,
+    ...COMPUTED_HERE,
     staleTime: Infinity,
   });
   return (

@@ -7,6 +7,7 @@ import { readFigure } from '@zugluft/core/record/readFigure';
 import { atCap } from '../../documents/answer/caps';
 import { planWorker } from '../../documents/answer/workers/planClient';
 import { useMachineFile } from '../../documents/record/MachineFile';
+import { COMPUTED_HERE } from '../../documents/answer/computedHere';
 
 const MAX_HOURS = 8760;
 
@@ -24,8 +25,7 @@ export function UpkeepPanel({ cap, noticedW }: { cap: Cap; noticedW: number }) {
     queryFn: () => planWorker().upkeep(request!, cap, { noticedW, hoursPerYear }),
     enabled: request !== null,
     placeholderData: (before) => before,
-    retry: false,
-    gcTime: 0,
+    ...COMPUTED_HERE,
     staleTime: Infinity,
   });
   return (

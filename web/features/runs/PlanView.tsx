@@ -8,6 +8,7 @@ import { estimateWorker } from '../../documents/answer/workers/estimateClient';
 import { useMachineFile } from '../../documents/record/MachineFile';
 import { onWords, runName } from '../../documents/runName';
 import { capWords } from './runWords';
+import { COMPUTED_HERE } from '../../documents/answer/computedHere';
 
 type Begin = (on: PlannedRun['on'], cap: Cap) => Promise<void>;
 
@@ -21,8 +22,7 @@ export function PlanView({ runs, begin }: { runs: readonly KeptRun[]; begin: Beg
     queryKey: ['runs', 'plan', machine.id, request],
     queryFn: () => estimateWorker().planRuns(request!),
     enabled: request !== null && complete,
-    retry: false,
-    gcTime: 0,
+    ...COMPUTED_HERE,
   });
   const planned = runs.filter((r) => (r.run.logs?.length ?? 0) === 0);
   if (!complete) {

@@ -11,6 +11,7 @@ import { useDocument } from '../../documents/useDocument';
 import { StepChecklist } from '../../kit/StepChecklist';
 import { NumberInput } from './NumberInput';
 import { capWords } from './runWords';
+import { COMPUTED_HERE } from '../../documents/answer/computedHere';
 
 /** A run at the bench: one step after the other in big type, by two keys; what is read is typed where it is read. */
 export function RunChecklist({ kept, leave }: { kept: KeptRun; leave: () => void }) {
@@ -29,8 +30,7 @@ export function RunChecklist({ kept, leave }: { kept: KeptRun; leave: () => void
     queryKey: ['runs', 'minutes', kept.id, request, on, cap],
     queryFn: () => estimateWorker().runMinutes(request!, on, cap),
     enabled: request !== null,
-    retry: false,
-    gcTime: 0,
+    ...COMPUTED_HERE,
   });
   const steps = benchSteps({
     load: onWords(on),
