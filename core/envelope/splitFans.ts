@@ -1,12 +1,11 @@
 import type { MachineModel } from '../network/networkModel';
-import type { Carried } from './carried';
+import { better, type Carried } from './carried';
 import { goldenSection } from '../numerics/goldenSection';
+import { fanNoise, fillNoise, leastStart, noiseSum } from './fanNoise';
 import { controlGroups, fanState, type FanState } from './fanStates';
-import { fillLevel } from './fillLevel';
 
 const ROUNDS = 2;
 const STEPS = 8;
-const BISECTIONS = 30;
 
 /**
  * The best split of one level between fans that are controlled apart: each group in turn is made faster or slower, or
@@ -26,17 +25,22 @@ export function bestSplit(
 ): Carried {
   const { data } = model;
   const groups = controlGroups(data);
-  const cap = loudest.levelDbA ?? -Infinity;
-  const withOthers = (duties: readonly number[], group: number, duty: number) =>
-    fillLevel(
-      data,
-      groups,
-      duties.map((d, g) => (g === group ? duty : d)),
-      group,
-      cap,
-      BISECTIONS,
-    );
+  const noise = fanNoise(data, groups);
+  const most = noiseSum(noise, loudest.duties);
+  const floors = groups.map((_, g) => leastStart(noise, g));
+  const withOthers = (duties: readonly number[], group: number, duty: number): number[] | null => {
+    const wanted = duties.map((d, g) => (g === group ? duty : d));
+    const out: number[] = [];
+    // none of the others is stopped, unless the level is too low for all of them
+    if (fillNoise(noise, wanted, most, out, group, floors)) return out;
+    return fillNoise(noise, wanted, most, out, group) ? out : null;
+  };
   let best = start;
+  // a level at which the common duty lets some stand still may be enough for all of them
+  if (loudest.rpms.some((rpm) => rpm === 0)) {
+    const all = withOthers(loudest.duties, -1, 0);
+    if (all) best = better(best, solve(fanState(data, all)));
+  }
   for (let round = 0; round < ROUNDS; round++) {
     const before = best.point.watts;
     for (let g = 0; g < groups.length; g++) {
@@ -49,8 +53,7 @@ export function bestSplit(
         return found.point.watts;
       };
       tryDuty(0);
-      const least = Math.min(...groups[g]!.map((i) => data.fans[i]!.minRpm / data.fans[i]!.maxRpm));
-      goldenSection(tryDuty, least, 1, STEPS);
+      goldenSection(tryDuty, floors[g]!, 1, STEPS);
     }
     if (best.point.watts <= before * (1 + 1e-5)) break;
   }

@@ -16,7 +16,11 @@ export const onlyCaps = (plan: DrawPlan, wanted: (cap: Cap) => boolean): DrawPla
     ...plan,
     caps: kept.map((c) => plan.caps[c]!),
     duties: kept.map((c) => plan.duties[c]!),
-    ends: { ...plan.ends, caps: kept.map((c) => plan.ends.caps[c]!) },
+    ends: {
+      ...plan.ends,
+      caps: kept.map((c) => plan.ends.caps[c]!),
+      splits: kept.map((c) => plan.ends.splits[c]!),
+    },
   };
 };
 

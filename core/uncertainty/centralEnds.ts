@@ -6,6 +6,7 @@ import { firstLimit, lastHitCode } from '../envelope/limits';
 import type { Ray } from '../envelope/limitTypes';
 import { visitTemperatures } from '../envelope/visitLimits';
 import type { MachineModel } from '../network/networkModel';
+import { centralSplits, type SplitSet } from './centralSplits';
 import { whichTurn } from './expectedFlows';
 import {
   createState,
@@ -36,6 +37,8 @@ export interface CentralEnds {
    */
   caps: (StateEnds | null)[];
   off: StateEnds;
+  /** Fans controlled apart: the best splits of each cap; none where there is nothing to split. */
+  splits: SplitSet[][];
   /** Air with only some of the fans turning, as it was sought so far, by which of them. */
   airByTurn: Map<number, AirFlows>;
 }
@@ -77,32 +80,20 @@ const MOVED_K = 2;
  * @param model at the central values
  * @param caps levels
  * @param rays null is passed over
+ * @param duties of groups of fans controlled apart over the cap's common duty that are best, by cap and ray
  */
 export function centralEnds(
   model: MachineModel,
   caps: readonly Cap[],
   rays: readonly (Ray | null)[],
+  duties: readonly (readonly (readonly number[])[])[],
 ): CentralEnds {
   const { data } = model;
   const on = createState(model);
   const firstStart = startDuties(data).find((x) => x > 0);
-  const at = (duty: number, state: LinearState): StateEnds => {
-    const { rpms } = fanState(data, duty);
-    const watts = rays.map(() => 0);
-    const temperatures = rays.map((ray, r) => {
-      if (!ray) return null;
-      watts[r] = maxPowerAlongRay(model, rpms, ray, null, state, TOLERANCE);
-      moveAlong(model, state, ray, watts[r]!);
-      const own = new Float64Array(temperatureCount(model));
-      readTemperatures(state.at, own);
-      return own;
-    });
-    const flows = stillAir(model.air);
-    keepFlows(state.flows, flows);
-    const shares = sharesAt(model, rpms, rays, temperatures, state);
-    return { watts, temperatures, flows, turn: whichTurn(rpms), shares };
-  };
-  return {
+  const at = (duty: number, state: LinearState) =>
+    stateEnds(model, fanState(data, duty).rpms, rays, state);
+  const ends: CentralEnds = {
     caps: caps.map((cap) => {
       if (cap === 'off') return null;
       const { state } = stateForCap(data, cap);
@@ -110,8 +101,39 @@ export function centralEnds(
       return duty === undefined ? null : at(duty, on);
     }),
     off: at(0, createState(model)),
+    splits: [],
     airByTurn: new Map(),
   };
+  ends.splits = centralSplits(model, caps, rays, duties, ends);
+  return ends;
+}
+
+/**
+ * Finds where rays end at the central values at given speeds, and what moves those ends.
+ *
+ * @param model at the central values
+ * @param rays null is passed over
+ * @param state working memory
+ */
+export function stateEnds(
+  model: MachineModel,
+  rpms: readonly number[],
+  rays: readonly (Ray | null)[],
+  state: LinearState,
+): StateEnds {
+  const watts = rays.map(() => 0);
+  const temperatures = rays.map((ray, r) => {
+    if (!ray) return null;
+    watts[r] = maxPowerAlongRay(model, rpms, ray, null, state, TOLERANCE);
+    moveAlong(model, state, ray, watts[r]!);
+    const own = new Float64Array(temperatureCount(model));
+    readTemperatures(state.at, own);
+    return own;
+  });
+  const flows = stillAir(model.air);
+  keepFlows(state.flows, flows);
+  const shares = sharesAt(model, rpms, rays, temperatures, state);
+  return { watts, temperatures, flows, turn: whichTurn(rpms), shares };
 }
 
 /** Moves one temperature after the other, from the mean of the rays' ends. */
@@ -150,7 +172,7 @@ function sharesAt(
 }
 
 /** Watts at which each limit of temperature lies along a ray, and the first of all limits, by code. */
-function limitWatts(model: MachineModel, state: LinearState, ray: Ray): Map<number, number> {
+export function limitWatts(model: MachineModel, state: LinearState, ray: Ray): Map<number, number> {
   const out = new Map<number, number>();
   visitTemperatures(model, state, (cpu, gpu, headroom, limit, part, kind) => {
     const slope = cpu * ray.cpu + gpu * ray.gpu;

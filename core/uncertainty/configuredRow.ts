@@ -1,9 +1,11 @@
 import type { OpenCase } from '../case/openCase';
 import { aloneRay } from '../case/setTogether';
+import { controlGroups } from '../envelope/fanStates';
 import { codeOf } from '../envelope/limitNames';
 import { ADAPTER, FIRMWARE } from '../envelope/limitVisit';
 import type { Ray } from '../envelope/limitTypes';
 import type { MachineModel } from '../network/networkModel';
+import { alikeSplits } from './centralSplits';
 import { createRowCarry, type RowWatts, type RowWork } from './rowCarry';
 
 /** What firmware and adapter leave of a row's watts along a ray, by cap. */
@@ -14,19 +16,10 @@ export interface ConfiguredRow {
    * @param model of the row
    * @param ray of the readout
    * @param bothLoaded where the firmware stops one die the other goes on alone
-   * @param splits, work as for `createRowCarry`
    * @param carried what the cooling carries along the ray
    * @param factor on what the cooling carries
    */
-  set(
-    model: MachineModel,
-    ray: Ray,
-    bothLoaded: boolean,
-    splits: readonly (readonly (readonly number[])[])[],
-    work: RowWork,
-    carried: RowWatts,
-    factor: number,
-  ): void;
+  set(model: MachineModel, ray: Ray, bothLoaded: boolean, carried: RowWatts, factor: number): void;
 }
 
 /** Watts from a start, and what stops there. */
@@ -39,10 +32,16 @@ interface Stop {
  * Cuts the watts of rows by firmware and adapter, as `setTogether` does for one case.
  *
  * @param open the case
- * @param caps how many
+ * @param duties of groups of fans controlled apart over the common duty that are best at the central values, by cap and readout
+ * @param work as for `createRowCarry`
  */
-export function createConfiguredRow({ config }: OpenCase, caps: number): ConfiguredRow {
+export function createConfiguredRow(
+  { config, model: central }: OpenCase,
+  duties: readonly (readonly (readonly number[])[])[],
+  work: RowWork,
+): ConfiguredRow {
   const { cpuW, gpuW, adapterW } = config;
+  const caps = duties.length;
   const watts = new Float64Array(caps);
   const held = new Uint16Array(caps);
   const further: RowWatts = {
@@ -51,6 +50,17 @@ export function createConfiguredRow({ config }: OpenCase, caps: number): Configu
     fanW: new Float64Array(caps),
   };
   const stop: Stop = { watts: 0, held: 0 };
+  const groups = controlGroups(central.data).length;
+  /** What the other die carries further where the firmware stops one. */
+  const onAlone: ((model: MachineModel) => void)[] = [];
+  const goOn = (die: number): ((model: MachineModel) => void) => {
+    const known = onAlone[die];
+    if (known) return known;
+    const rays = [null, null, aloneRay(config, die === 0 ? 'cpu' : 'gpu')];
+    const sets = duties.map((of) => (groups > 1 ? alikeSplits(of, rays, groups) : []));
+    const out = [further, further, further];
+    return (onAlone[die] = createRowCarry(central, rays, sets, null, work, out));
+  };
   const cut = (at: number, code: number): void => {
     if (at >= stop.watts) return;
     stop.watts = Math.max(0, at);
@@ -71,7 +81,7 @@ export function createConfiguredRow({ config }: OpenCase, caps: number): Configu
   return {
     watts,
     held,
-    set(model, ray, bothLoaded, splits, work, carried, factor) {
+    set(model, ray, bothLoaded, carried, factor) {
       let solvedFor = -1;
       for (let c = 0; c < caps; c++) {
         stop.watts = factor * carried.watts[c]!;
@@ -88,8 +98,7 @@ export function createConfiguredRow({ config }: OpenCase, caps: number): Configu
         const otherLimitW = die === 0 ? gpuW : cpuW;
         if (otherLimitW !== null && other >= otherLimitW * (1 - 1e-9)) continue;
         if (solvedFor !== die) {
-          const out = [further, further, further];
-          createRowCarry([null, null, alone], splits, null, work, out)(model);
+          goOn(die)(model);
           solvedFor = die;
         }
         stop.watts = factor * further.watts[c]!;

@@ -213,6 +213,7 @@ export function planDraws(open: OpenCase, options: DrawOptions): DrawPlan {
       central,
       caps,
       rays.map((ray, r) => (wanted[r] ? ray : null)),
+      duties,
     ),
     wanted,
     run,
@@ -299,8 +300,16 @@ export function runDraws(
       if (typeof state === 'number') copyJunctions(junctions, firstPlace + state, firstPlace + c);
       else keepJunctions(model, state, junctions, firstPlace + c);
     });
-  const carry = createRowCarry(wantedRays, plan.duties, ends, work, carried, keep);
-  const configured: ConfiguredRow = createConfiguredRow(open, caps.length);
+  const carry = createRowCarry(
+    plan.central,
+    wantedRays,
+    plan.ends.splits,
+    ends,
+    work,
+    carried,
+    keep,
+  );
+  const configured: ConfiguredRow = createConfiguredRow(open, plan.duties, work);
   let unsettled = 0;
   for (let row = from; row < to; row++) {
     forgetUnsettled(work.on);
@@ -315,7 +324,7 @@ export function runDraws(
     for (let r = 0; r < READOUTS; r++) {
       if (!wanted[r]) continue;
       const of = carried[r]!;
-      configured.set(model, rays[r]!, r === 2, plan.duties, work, of, factor);
+      configured.set(model, rays[r]!, r === 2, of, factor);
       for (let c = 0; c < caps.length; c++) {
         const at = (firstPlace + c) * COLUMNS + r;
         out.watts[at] = factor * of.watts[c]!;

@@ -8,9 +8,11 @@ import { goldenSection } from '../numerics/goldenSection';
 import { fanPower, type LinearState } from '../network/steadyState';
 import type { MachineModel } from '../network/networkModel';
 import { machineLevelDbA } from '../sound/machineLevel';
+import { createTemperatureLimits, temperatureCodes } from './limitSlots';
 import type { RowEnds } from './rowEnds';
 import { CLEARLY, DRAW_TOLERANCE, take, type Found } from './rowFound';
-import { trySplits } from './rowSplits';
+import type { SplitSet } from './centralSplits';
+import { createRowSplits, type LookAtSplit, type SplitLook } from './rowSplits';
 
 const SLOWER = 0.95;
 /** Where more air carries more, a state in which a fan just starts is passed over this much above its duty. */
@@ -65,7 +67,8 @@ export function setDuties({ data }: MachineModel, caps: readonly Cap[], work: Ro
  * one fan speed after the other, so that the air paths are solved once for all of them.
  *
  * @param rays directions; null is passed over
- * @param splits duty of each group over the common duty that is best at the central values, by cap and ray; a start only
+ * @param central any model of the machine
+ * @param sets splits of fans controlled apart that are best at the central values, by cap; a start only
  * @param ends finds where rays end with fans on; null where nothing is known of them beforehand
  * @param work states to solve in, duties from {@link setDuties}
  * @param out by ray, overwritten
@@ -73,8 +76,9 @@ export function setDuties({ data }: MachineModel, caps: readonly Cap[], work: Ro
  * @returns to be called with the model of each row
  */
 export function createRowCarry(
+  central: MachineModel,
   rays: readonly (Ray | null)[],
-  splits: readonly (readonly (readonly number[])[])[],
+  sets: readonly (readonly SplitSet[])[],
   ends: RowEnds | null,
   work: RowWork,
   out: readonly RowWatts[],
@@ -105,6 +109,23 @@ export function createRowCarry(
     held = lastHitCode();
     return watts;
   };
+  const codes = temperatureCodes(central);
+  const seen: SplitLook = ends ?? {
+    watts: new Float64Array(rays.length),
+    held: new Uint16Array(rays.length),
+    limits: rays.map(() => new Float64Array(codes.length)),
+  };
+  const readLimits = ends ? [] : seen.limits.map((out) => createTemperatureLimits(central, out));
+  const lookAtSplit: LookAtSplit = (of, rpms, _, set, which, first) => {
+    if (ends) return ends.inSplit(of, rpms, rays, set, which, first);
+    for (let r = 0; r < rays.length; r++) {
+      if (!which[r]) continue;
+      seen.watts[r] = maxPowerAlongRay(of, rpms, rays[r]!, null, work.on, DRAW_TOLERANCE);
+      seen.held[r] = lastHitCode();
+      readLimits[r]!(of, work.on, rays[r]!);
+    }
+  };
+  const splits = createRowSplits(sets, rays.length, codes, lookAtSplit, seen);
   const tryDuty = (duty: number, c: number): void => {
     const rpms = common(duty);
     for (let r = 0; r < rays.length; r++) {
@@ -138,11 +159,17 @@ export function createRowCarry(
     if (duty > before) {
       const rpms = common(duty);
       const known = ends?.knows(c) ? ends : null;
-      if (known) {
+      const apart = duty < 1 && sets[c]!.length > 0;
+      const split = apart && splits.carry(c, duty, founds);
+      if (known && (!split || solved)) {
         known.atCap(model, rpms, rays, c);
         atCapW.set(known.watts);
         atCapHeld.set(known.held);
         solved?.(c, work.on);
+      }
+      if (split) {
+        atCapW.set(splits.watts);
+        atCapHeld.set(splits.held);
       }
       last = c;
       // where more air carries more, and much more, neither fans off nor one that just starts can be better
@@ -164,15 +191,13 @@ export function createRowCarry(
       for (let r = 0; r < rays.length; r++) {
         if (!rays[r]) continue;
         const found = founds[r]!;
-        const watts = known ? atCapW[r]! : solve(rpms, c, r);
+        if (split && isMovedByAir(atCapHeld[r]!) && (known || !solved)) continue;
+        const there = known && !split;
+        const watts = there ? atCapW[r]! : solve(rpms, c, r);
         if (!known) solved?.(c, rpms.some((x) => x > 0) ? work.on : work.off);
-        const heldBy = known ? atCapHeld[r]! : held;
+        const heldBy = there ? atCapHeld[r]! : held;
         take(found, watts, heldBy, fanW);
         if (!isMovedByAir(heldBy)) lookSlower(found, watts, duty, c, r);
-        if (groups.length > 1) {
-          const at = (of: readonly number[]) => solve(of, c, r);
-          trySplits(model, groups, duty, splits[c]![r]!, at, () => held, found);
-        }
       }
     }
     for (let r = 0; r < rays.length; r++) {
@@ -228,6 +253,7 @@ export function createRowCarry(
       found.top = null;
     }
     ends?.begin();
+    if (groups.length > 1) splits.begin(row);
     triedOff = false;
     tried = 0;
     before = 0;

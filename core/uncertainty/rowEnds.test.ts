@@ -34,7 +34,7 @@ function rowsOf(plan: DrawPlan, rows: number, fromEnds: boolean) {
   }));
   const watts: number[] = [];
   const held: number[] = [];
-  const carry = () => createRowCarry(rays, plan.duties, ends, work, carried);
+  const carry = () => createRowCarry(central, rays, plan.ends.splits, ends, work, carried);
   const forAll = carry();
   for (let row = 0; row < rows; row++) {
     startFrom(work.on, plan.start.on);

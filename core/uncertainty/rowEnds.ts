@@ -1,5 +1,7 @@
 import { keepFlows, stillAir } from '../airflow/airSystem';
+import type { SplitSet } from './centralSplits';
 import { centralFlows, stepFlows, whichTurn } from './expectedFlows';
+import { createTemperatureLimits, FAR_OFF, temperatureCodes } from './limitSlots';
 import { maxPowerAlongRay } from '../envelope/boundary';
 import { firstLimit, lastHitCode } from '../envelope/limits';
 import type { Ray } from '../envelope/limitTypes';
@@ -35,6 +37,8 @@ export interface RowEnds {
   /** What the last look along a ray found: W, and what holds it as `lastHitCode` says it. */
   watts: Float64Array;
   held: Uint16Array;
+  /** By ray, where the last look found the limits of temperature, W, by their places in `temperatureCodes`. */
+  limits: Float64Array[];
   /** How often a network was solved since this was made, but for the bounded search. */
   solves(): number;
   /** Whether the central values say that fans off carry far less than some cap does, along each ray. */
@@ -59,6 +63,21 @@ export interface RowEnds {
     rays: readonly (Ray | null)[],
     c: number,
     enough: Float64Array,
+  ): void;
+  /**
+   * Some rays at once in a split of a cap's level between fans controlled apart.
+   *
+   * @param set those rays, and where they end in the best split at the central values
+   * @param of which of them are looked at
+   * @param first whether it is the first look at the set in this row
+   */
+  inSplit(
+    model: MachineModel,
+    rpms: readonly number[],
+    rays: readonly (Ray | null)[],
+    set: SplitSet,
+    of: readonly boolean[],
+    first: boolean,
   ): void;
   /** One ray at other speeds, after that cap. */
   near(model: MachineModel, rpms: readonly number[], ray: Ray, c: number, r: number): number;
@@ -88,6 +107,8 @@ export function createRowEnds(
   /** Where each ray ended at the last cap, and which that was. */
   const own = room();
   const other = room();
+  const lastOf: (StateEnds | null)[] = Array.from({ length: rays }, () => null);
+  /** The state whose flows were found last. */
   let last: StateEnds | null = null;
   let state = work.on;
   let solves = 0;
@@ -98,6 +119,12 @@ export function createRowEnds(
   /** What the last look moved the watts by at most, and by how much that may be off. */
   const most = new Float64Array(rays);
   const doubt = new Float64Array(rays);
+  const codes = temperatureCodes(central);
+  const limits = Array.from({ length: rays }, () => new Float64Array(codes.length));
+  const readLimits = limits.map((out) => createTemperatureLimits(central, out));
+  /** Whether limits of temperature are read too: where there is a split to find. */
+  let reading = false;
+  const masked: (Ray | null)[] = Array.from({ length: rays }, () => null);
   const atLast = stillAir(central.air);
   /** Which fans turned there, and in the state's flows; unknown before a row's first cap. */
   let atLastTurn = -1;
@@ -109,6 +136,35 @@ export function createRowEnds(
     for (let i = 0; i < count; i++) taken[i] = at[i]!;
     writeTemperatures(at, state.at);
     solveInto(model, rpms, state);
+  };
+
+  /** Where all limits of temperature lie along a ray by what is solved, moved as far as its temperatures are off. */
+  const readAll = (
+    model: MachineModel,
+    ray: Ray,
+    central: StateEnds,
+    r: number,
+    found: Float64Array,
+  ): void => {
+    readLimits[r]!(model, state, ray);
+    const of = limits[r]!;
+    const perPlace = sharesByPlace(central)[r]!;
+    const nearby = watts[r]! * FAR_OFF;
+    for (let l = 0; l < codes.length; l++) {
+      const perK = perPlace[l];
+      if (!perK || !(of[l]! < nearby)) continue;
+      let moved = 0;
+      for (let i = 0; i < count; i++) moved += perK[i]! * (found[i]! - taken[i]!);
+      of[l] = Math.max(0, of[l]! * (1 + moved));
+    }
+  };
+  const byPlace = new Map<StateEnds, (Float64Array | undefined)[][]>();
+  const sharesByPlace = (central: StateEnds) => {
+    const known = byPlace.get(central);
+    if (known) return known;
+    const made = central.shares.map((of) => codes.map((code) => of.get(code)));
+    byPlace.set(central, made);
+    return made;
   };
 
   /** Where a ray ends by what is solved, and its temperatures there. */
@@ -136,6 +192,7 @@ export function createRowEnds(
     doubt[r] = perK ? (state === work.off ? STILL_DOUBT : DOUBT) * sum : sum;
     watts[r] = perK ? Math.max(0, limitW * (1 + moved)) : limitW;
     held[r] = code;
+    if (reading && doubt[r]! <= tolerance) readAll(model, ray, central, r, found);
   };
 
   /** Solves at the temperatures that were found until they stand still. */
@@ -154,18 +211,24 @@ export function createRowEnds(
     }
     watts[r] = maxPowerAlongRay(model, rpms, ray, null, state, tolerance);
     held[r] = lastHitCode();
+    if (reading) readLimits[r]!(model, state, ray);
     moveAlong(model, state, ray, watts[r]!);
     readTemperatures(state.at, found);
   };
 
   /** Where the rays should end at a state of the fans, on the mean of all: as much warmer than the room as the last ones were. */
-  const expect = (to: StateEnds, wanted: readonly (Ray | null)[], roomC: number): void => {
+  const expect = (
+    to: StateEnds,
+    wanted: readonly (Ray | null)[],
+    roomC: number,
+    anew = false,
+  ): void => {
     elsewhere.fill(0);
     let n = 0;
     for (let r = 0; r < rays; r++) {
       const at = to.temperatures[r];
       if (!wanted[r] || !at) continue;
-      const before = last?.temperatures[r];
+      const before = anew ? null : lastOf[r]?.temperatures[r];
       for (let i = 0; i < count; i++) {
         const rise = at[i]! - centralRoomC;
         if (!before) elsewhere[i]! += roomC + rise;
@@ -184,6 +247,18 @@ export function createRowEnds(
     for (let i = 0; i < count; i++) {
       elsewhere[i] = Math.min(MOST_C, Math.max(LEAST_C, elsewhere[i]! / n));
     }
+  };
+
+  /** Where the rays ended last, on the mean. */
+  const meanOfOwn = (wanted: readonly (Ray | null)[]): void => {
+    elsewhere.fill(0);
+    let n = 0;
+    for (let r = 0; r < rays; r++) {
+      if (!wanted[r]) continue;
+      for (let i = 0; i < count; i++) elsewhere[i]! += own[r]![i]!;
+      n++;
+    }
+    for (let i = 0; i < count; i++) elsewhere[i]! /= n;
   };
 
   /** Sets where the air is sought from: near the last cap, else as at the central values with the same fans turning. */
@@ -221,6 +296,7 @@ export function createRowEnds(
   return {
     watts,
     held,
+    limits,
     solves: () => solves,
     knows: (c) => Boolean(ends.caps[c]),
     isFarAboveOff: (c) => {
@@ -229,16 +305,14 @@ export function createRowEnds(
     },
     begin() {
       last = null;
+      lastOf.fill(null);
       atLastTurn = -1;
       flowsTurn = -1;
     },
     off(model, rpms, wanted) {
-      const before = last;
-      last = null;
       state = work.off;
-      expect(ends.off, wanted, model.data.room.temperatureC);
+      expect(ends.off, wanted, model.data.room.temperatureC, true);
       together(model, rpms, wanted, ends.off, other);
-      last = before;
       state = work.on;
     },
     atCap(model, rpms, wanted, c) {
@@ -249,17 +323,30 @@ export function createRowEnds(
       keepFlows(state.flows, atLast);
       atLastTurn = flowsTurn;
       last = cap;
+      lastOf.fill(cap);
+    },
+    inSplit(model, rpms, wanted, set, of, first) {
+      const to = set.ends!;
+      for (let r = 0; r < rays; r++) masked[r] = of[r] ? wanted[r]! : null;
+      if (first) {
+        expect(to, masked, model.data.room.temperatureC);
+        expectFlows(rpms, to);
+      } else {
+        meanOfOwn(masked);
+        expectFlows(rpms);
+      }
+      reading = true;
+      together(model, rpms, masked, to, own);
+      reading = false;
+      if (!first) return;
+      keepFlows(state.flows, atLast);
+      atLastTurn = flowsTurn;
+      last = to;
+      for (let r = 0; r < rays; r++) if (of[r]) lastOf[r] = to;
     },
     atSpeeds(model, rpms, wanted, c, enough) {
       const cap = ends.caps[c]!;
-      elsewhere.fill(0);
-      let n = 0;
-      for (let r = 0; r < rays; r++) {
-        if (!wanted[r]) continue;
-        for (let i = 0; i < count; i++) elsewhere[i]! += own[r]![i]!;
-        n++;
-      }
-      for (let i = 0; i < count; i++) elsewhere[i]! /= n;
+      meanOfOwn(wanted);
       expectFlows(rpms);
       together(model, rpms, wanted, cap, other, enough);
       // the next cap is like the last one, not like this

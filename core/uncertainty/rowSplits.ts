@@ -1,81 +1,279 @@
-import { speeds } from '../envelope/fanStates';
-import { fillLevel } from '../envelope/fillLevel';
+import { fanNoise, fillNoise, leastStart, noiseSum, type FanNoise } from '../envelope/fanNoise';
+import { controlGroups, speeds } from '../envelope/fanStates';
 import { fanPower } from '../network/steadyState';
 import type { MachineModel } from '../network/networkModel';
-import { goldenSection } from '../numerics/goldenSection';
-import { machineLevelDbA } from '../sound/machineLevel';
-import { take, type Found } from './rowFound';
+import type { SplitSet } from './centralSplits';
+import { DRAW_TOLERANCE, take, type Found } from './rowFound';
+import { createSplitCurves } from './splitCurves';
 
-/** How far a group's duty is moved to see how a split may be bettered. */
-const SPLIT_STEP = 0.15;
-/** How far a split may move from the start, as a logarithm of duty, and the steps of the search. */
-const WIDEST = 0.7;
-const SPLIT_STEPS = 6;
-const BISECTIONS = 24;
+/** What a look at a split leaves, by ray. */
+export interface SplitLook {
+  watts: Float64Array;
+  /** What holds it, as `lastHitCode` says it. */
+  held: Uint16Array;
+  /** Where the limits of temperature lie, W, by their places in `temperatureCodes`; 0 where a ray does not meet them. */
+  limits: Float64Array[];
+}
 
 /**
- * Fans controlled apart: the split that is best at the central values at this row's level, then each group a step slower and
- * faster with the others taking what level is left, then further the way that helps or to the vertex of the parabola through
- * the three.
+ * Finds where some rays of a set end at given speeds and leaves it in a {@link SplitLook}.
+ *
+ * @param first whether it is the first look at this set in this row
  */
-export function trySplits(
+export type LookAtSplit = (
   model: MachineModel,
-  groups: number[][],
-  duty: number,
-  shares: readonly number[],
-  solve: (rpms: readonly number[]) => number,
-  held: () => number,
-  found: Found,
-): void {
-  const { data } = model;
-  const together = speeds(
-    data,
-    groups,
-    groups.map(() => duty),
-  );
-  const capDbA = machineLevelDbA(data, together) ?? -Infinity;
-  const at = (duties: readonly number[]): number => {
-    const rpms = speeds(data, groups, duties);
-    const watts = solve(rpms);
-    take(found, watts, held(), fanPower(model, rpms));
-    return watts;
-  };
-  const filled = (duties: readonly number[], kept: number) =>
-    fillLevel(data, groups, duties, kept, capDbA + 1e-9, BISECTIONS);
-  let best = shares.map((s) => Math.min(1, s * duty));
-  if (best.every((d) => d === 0)) return;
-  // as loud as the cap allows in this row
-  best = filled(best, -1) ?? best;
-  let most = at(best);
-  for (let g = 0; g < groups.length; g++) {
-    if (!(best[g]! > 0)) continue;
-    const from = best;
-    const tryAt = (factor: number): { duties: number[]; watts: number } | null => {
-      const duties = filled(
-        from.map((d, k) => (k === g ? Math.min(1, d * factor) : d)),
-        g,
-      );
-      if (!duties) return null;
-      const watts = at(duties);
-      if (watts > most) {
-        most = watts;
-        best = duties;
-      }
-      return { duties, watts };
-    };
-    const start = most;
-    const down = tryAt(1 - SPLIT_STEP);
-    const up = from[g]! < 1 ? tryAt(1 + SPLIT_STEP) : null;
-    const way = down && down.watts > start ? -1 : up && up.watts > start ? 1 : 0;
-    if (way !== 0) {
-      // the best lies further on, often at a kink where another limit takes over
-      goldenSection((x) => tryAt(Math.exp(way * x))?.watts ?? -1, 0, WIDEST, SPLIT_STEPS);
-    } else if (down && up) {
-      const bend = down.watts - 2 * start + up.watts;
-      const shift = bend < 0 ? (0.5 * (down.watts - up.watts)) / bend : 0;
-      if (Math.abs(shift) > 0.05) tryAt(1 + SPLIT_STEP * Math.min(2, shift));
+  rpms: readonly number[],
+  c: number,
+  set: SplitSet,
+  of: readonly boolean[],
+  first: boolean,
+) => void;
+
+/** The best splits of a row. */
+export interface RowSplits {
+  /** Forgets the row before. */
+  begin(model: MachineModel): void;
+  /**
+   * Takes the best split of each ray at a cap, given the common duty that is as loud.
+   *
+   * @returns false where the cap is too quiet for all fans that should turn, so that the common duty may be as good
+   */
+  carry(c: number, duty: number, founds: readonly Found[]): boolean;
+  /** By ray, what the last cap's best split carries, and what holds it. */
+  watts: Float64Array;
+  held: Uint16Array;
+}
+
+/** How far a group's duty is moved to see what the split does, as a logarithm. */
+const STEP = 0.12;
+/** How far a split may lie from the central one. */
+const WIDEST = 0.7;
+/** What is foretold to be left to the top may be off by a quarter: it is taken in where that is within the tolerance. */
+const TAKEN_IN = 4 * DRAW_TOLERANCE;
+const ROUNDS = 3;
+/** Rays with their best splits this near are looked at together. */
+const NEAR = 0.08;
+/** A tilt is believed up to this far from the central split; beyond it is looked at anew at each cap. */
+const FAR = 0.16;
+/** Curves are followed this far beyond what was looked at. */
+const TRUSTED = 0.35;
+/** A duty this near to what was asked for is that. */
+const ALIKE = 0.01;
+
+/**
+ * Seeks the best split of fans controlled apart in each row. A limit follows the split in a row much as at the central values,
+ * but higher or lower, and tilted: how high is seen from one look, the tilt from a second, which holds for the other caps of
+ * the row too. The top of the lowest of these curves is looked at; what is then still left to it is known.
+ *
+ * @param sets by cap; with none there is nothing to split
+ * @param codes of the limits of temperature, see `temperatureCodes`
+ * @param look finds where rays end
+ * @param seen what it leaves
+ */
+export function createRowSplits(
+  sets: readonly (readonly SplitSet[])[],
+  rays: number,
+  codes: readonly number[],
+  look: LookAtSplit,
+  seen: SplitLook,
+): RowSplits {
+  let model: MachineModel;
+  let groups: number[][] = [];
+  let noise: FanNoise;
+  let most = 0;
+  const watts = new Float64Array(rays);
+  const held = new Uint16Array(rays);
+  const fanW = new Float64Array(rays);
+  const wants: boolean[] = new Array<boolean>(rays).fill(false);
+  const curves = createSplitCurves(rays, codes);
+  let first = 0;
+  const duties: number[] = [];
+  const asked: number[] = [];
+  const floors: number[] = [];
+  /** The split that is looked at, the first of this set and cap, and how far each group may go. */
+  const x: number[] = [];
+  const from: number[] = [];
+  const least: number[] = [];
+  const greatest: number[] = [];
+  const lowestSeen: number[] = [];
+  const highestSeen: number[] = [];
+
+  /**
+   * The duties of a split as loud as the cap allows, no fan stopped that turns in the best one; `x` becomes what came out. False
+   * where the cap is too quiet for all of them.
+   */
+  const setDuties = ({ shares }: SplitSet): boolean => {
+    for (let g = 0; g < groups.length; g++) {
+      asked[g] = shares[g]! * Math.exp(g === first ? 0 : x[g]!);
     }
-    // what one of two groups does not take is the other's, unless that turns at full speed already
-    if (groups.length === 2 && duty < 1) return;
-  }
+    if (!fillNoise(noise, asked, most, duties, -1, floors)) return false;
+    for (let g = first + 1; g < groups.length; g++) {
+      if (!(shares[g]! > 0)) continue;
+      const came = Math.log(duties[g]! / duties[first]!) - Math.log(shares[g]! / shares[first]!);
+      if (came > x[g]! + ALIKE) least[g] = came;
+      if (came < x[g]! - ALIKE) greatest[g] = came;
+      x[g] = came;
+      lowestSeen[g] = Math.min(lowestSeen[g]!, came);
+      highestSeen[g] = Math.max(highestSeen[g]!, came);
+    }
+    return true;
+  };
+
+  const lookAt = (
+    c: number,
+    set: SplitSet,
+    of: readonly boolean[],
+    isFirst: boolean,
+    founds: readonly Found[],
+  ): boolean => {
+    if (!setDuties(set)) return false;
+    takeLook(c, set, of, isFirst, founds);
+    for (let r = 0; r < rays; r++) {
+      if (of[r]) curves.note(r, x, seen.watts[r]!, seen.held[r]!, seen.limits[r]!);
+    }
+    return true;
+  };
+
+  const takeLook = (
+    c: number,
+    set: SplitSet,
+    of: readonly boolean[],
+    isFirst: boolean,
+    founds: readonly Found[],
+  ): void => {
+    const rpms = speeds(model.data, groups, duties);
+    look(model, rpms, c, set, of, isFirst);
+    const turning = fanPower(model, rpms);
+    for (let r = 0; r < rays; r++) {
+      if (!of[r]) continue;
+      take(founds[r]!, seen.watts[r]!, seen.held[r]!, turning);
+      if (!(seen.watts[r]! > watts[r]!)) continue;
+      watts[r] = seen.watts[r]!;
+      held[r] = seen.held[r]!;
+      fanW[r] = turning;
+    }
+  };
+
+  /** Where a cap is too quiet for all fans that should turn: each stopped in turn, the others as loud as they may. */
+  const stopOne = (c: number, set: SplitSet, founds: readonly Found[]): void => {
+    let isFirst = true;
+    for (let g = 0; g < groups.length; g++) {
+      const floor = floors[g]!;
+      if (floor === 0) continue;
+      for (let k = 0; k < groups.length; k++) asked[k] = k === g ? 0 : set.shares[k]!;
+      floors[g] = 0;
+      if (fillNoise(noise, asked, most, duties, -1, floors)) {
+        takeLook(c, set, set.of, isFirst, founds);
+        isFirst = false;
+      }
+      floors[g] = floor;
+    }
+  };
+
+  /** No curve is followed far beyond what was looked at. */
+  const trust = ({ shares }: SplitSet): void => {
+    for (let g = first + 1; g < groups.length; g++) {
+      if (!(shares[g]! > 0)) continue;
+      least[g] = Math.max(least[g]!, lowestSeen[g]! - TRUSTED);
+      greatest[g] = Math.min(greatest[g]!, highestSeen[g]! + TRUSTED);
+    }
+  };
+
+  /** The split in which some rays should be best before a first look, on the mean. */
+  const expect = (of: readonly boolean[]): void => {
+    let n = 0;
+    for (let r = 0; r < rays; r++) {
+      if (!of[r] || !(curves.seekTop(r, first, least, greatest) > 0)) continue;
+      const top = curves.topOf(r);
+      n++;
+      for (let g = first + 1; g < groups.length; g++) x[g] = x[g]! + (top[g]! - x[g]!) / n;
+    }
+  };
+
+  /** The best split of one ray, and which others have theirs nearby. */
+  const chooseAlike = (best: number, of: readonly boolean[]): void => {
+    const top = curves.topOf(best);
+    for (let g = 0; g < groups.length; g++) x[g] = top[g]!;
+    for (let r = 0; r < rays; r++) {
+      wants[r] = of[r]! && watts[r]! > 0;
+      const other = curves.topOf(r);
+      for (let g = first + 1; wants[r] && g < groups.length; g++) {
+        wants[r] = Math.abs(other[g]! - top[g]!) <= NEAR;
+      }
+    }
+  };
+
+  const carrySet = (c: number, set: SplitSet, founds: readonly Found[]): boolean => {
+    const { shares, of } = set;
+    first = shares.findIndex((s) => s > 0);
+    for (let g = 0; g < groups.length; g++) {
+      floors[g] = shares[g]! > 0 ? leastStart(noise, g) : 0;
+      least[g] = -WIDEST;
+      greatest[g] = WIDEST;
+      lowestSeen[g] = Infinity;
+      highestSeen[g] = -Infinity;
+      x[g] = 0;
+    }
+    for (let r = 0; r < rays; r++) if (of[r]) watts[r] = held[r] = 0;
+    curves.start(c, set);
+    expect(of);
+    if (!lookAt(c, set, of, true, founds)) {
+      stopOne(c, set, founds);
+      return false;
+    }
+    for (let g = 0; g < groups.length; g++) from[g] = x[g]!;
+    for (let g = first + 1; g < groups.length; g++) {
+      if (!(shares[g]! > 0)) continue;
+      if (Math.abs(from[g]!) > FAR) curves.forgetTilt(of, g);
+      for (let side = 0, way = 0; side < 2 && !curves.isTilted(of, held, g); side++) {
+        for (let k = 0; k < groups.length; k++) x[k] = from[k]!;
+        // towards where it should be better, and away from full speed
+        if (side === 0) way = curves.betterWay(of, held, g, from[g]!);
+        else way = -way;
+        if (side === 0 && duties[g]! * Math.exp(way * STEP) > 1) way = -1;
+        x[g] = Math.min(greatest[g]!, Math.max(least[g]!, from[g]! + way * STEP));
+        if (Math.abs(x[g]! - from[g]!) > ALIKE) lookAt(c, set, of, false, founds);
+      }
+    }
+    for (let round = 0; round < ROUNDS; round++) {
+      trust(set);
+      let most = 1 + TAKEN_IN;
+      let best = -1;
+      for (let r = 0; r < rays; r++) {
+        if (!of[r] || !(watts[r]! > 0)) continue;
+        const gain = curves.seekTop(r, first, least, greatest) / watts[r]!;
+        if (gain <= most) continue;
+        most = gain;
+        best = r;
+      }
+      if (best < 0) break;
+      chooseAlike(best, of);
+      lookAt(c, set, wants, false, founds);
+    }
+    trust(set);
+    for (let r = 0; r < rays; r++) {
+      if (!of[r] || !(watts[r]! > 0)) continue;
+      const top = curves.seekTop(r, first, least, greatest);
+      if (top > watts[r]! && top <= watts[r]! * (1 + TAKEN_IN)) watts[r] = top;
+      take(founds[r]!, watts[r]!, held[r]!, fanW[r]!);
+    }
+    return true;
+  };
+
+  return {
+    watts,
+    held,
+    begin(row) {
+      model = row;
+      groups = controlGroups(row.data);
+      noise = fanNoise(row.data, groups);
+      curves.begin(groups.length);
+    },
+    carry(c, duty, founds) {
+      most = noiseSum(noise, duty);
+      let all = true;
+      for (const set of sets[c]!) all = carrySet(c, set, founds) && all;
+      return all;
+    },
+  };
 }

@@ -1,0 +1,135 @@
+import { openCase } from '../case/openCase';
+import { maxPowerAlongRay } from '../envelope/boundary';
+import { carryOnRay, createMemory } from '../envelope/carry';
+import { fanNoise, fillNoise, noiseSum } from '../envelope/fanNoise';
+import { controlGroups, speeds, stateForCap, type Cap } from '../envelope/fanStates';
+import { buildModel } from '../network/machineModel';
+import type { MachineModel } from '../network/networkModel';
+import { createState } from '../network/steadyState';
+import type { CaseRecord } from '../record/recordSchema';
+import { resolveCase } from '../record/resolveCase';
+import { exampleRecord, twoLoopRecord } from '../test-support/exampleRecord';
+import { drawFigures, figuresOf } from './drawnFigures';
+import { COLUMNS, planDraws, READOUTS, roomForDraws, runDraws, type DrawPlan } from './draws';
+
+const apart = (record: CaseRecord): CaseRecord => {
+  const own = structuredClone(record);
+  for (const fan of own.fans!) fan.control = 'own';
+  return own;
+};
+const two = apart(exampleRecord('two-fan-shared-pipes'));
+const thin = structuredClone(two);
+thin.finStacks![0]!.depthMm = 12;
+const loops = apart(twoLoopRecord());
+const four = apart(exampleRecord('four-fan-eight-pipes'));
+
+const DRAWS = 400;
+const planOf = (record: CaseRecord, caps: readonly Cap[]) =>
+  planDraws(openCase({ record }), { draws: DRAWS, seed: 1, caps });
+
+/** The model of a row, and by how much its watts are off beyond the ranges of its correlations. */
+function modelOf(plan: DrawPlan, row: number): { model: MachineModel; factor: number } {
+  const figures = figuresOf(plan);
+  const factor = drawFigures(plan, row, figures);
+  const { record, labDefaults } = plan.open;
+  return {
+    model: buildModel(resolveCase(record, figures, { lab: labDefaults, silent: true })),
+    factor,
+  };
+}
+
+/** Watts of rows as drawn over those that a search of each row by itself finds, less 1; by row, cap and ray. */
+function beside(
+  plan: DrawPlan,
+  rows: number,
+  search: (model: MachineModel, cap: Cap, r: number) => number,
+): number[] {
+  const drawn = roomForDraws(plan, DRAWS);
+  runDraws(plan, 0, rows, drawn);
+  const off: number[] = [];
+  for (let row = 0; row < rows; row++) {
+    const { model, factor } = modelOf(plan, row);
+    plan.caps.forEach((cap, c) => {
+      for (let r = 0; r < READOUTS; r++) {
+        const watts = drawn.watts[(row * plan.caps.length + c) * COLUMNS + r]!;
+        off.push(watts / (factor * search(model, cap, r)) - 1);
+      }
+    });
+  }
+  return off;
+}
+
+const mean = (of: readonly number[]) => of.reduce((a, b) => a + b, 0) / of.length;
+
+/** The most that two fans carry in any split of a cap's level, from slow to fast in small steps. */
+function scan(plan: DrawPlan) {
+  return (model: MachineModel, cap: Cap, r: number): number => {
+    const { data } = model;
+    const groups = controlGroups(data);
+    const noise = fanNoise(data, groups);
+    const most = noiseSum(noise, stateForCap(data, cap).state.duties);
+    const state = createState(model);
+    const out: number[] = [];
+    let best = 0;
+    for (let x = -0.8; x <= 0.8; x += 0.02) {
+      if (!fillNoise(noise, [1, Math.exp(x)], most, out)) continue;
+      const rpms = speeds(data, groups, out);
+      best = Math.max(best, maxPowerAlongRay(model, rpms, plan.rays[r]!, null, state, 1e-5));
+    }
+    return best;
+  };
+}
+
+// that of stacks as wide as each other lies near the common duty, those of loops far apart and at the fans' least speeds
+test.each<[string, CaseRecord, number, number]>([
+  ['shared pipes', two, 1e-3, 5e-3],
+  ['one stack half as deep', thin, 1e-3, 7e-3],
+  // where a pipe holds a row less air may carry more, so that there are tops on both sides
+  ['a loop for each die', loops, 1.5e-3, 0.03],
+])('the best split of a row is found as a scan finds it: %s', (_, record, onTheWhole, anywhere) => {
+  const plan = planOf(record, [30, 36, 40]);
+  const off = beside(plan, 24, scan(plan));
+  expect(mean(off.map(Math.abs))).toBeLessThan(onTheWhole);
+  expect(Math.abs(mean(off))).toBeLessThan(0.5 * onTheWhole);
+  expect(Math.min(...off)).toBeGreaterThan(-anywhere);
+  expect(Math.max(...off)).toBeLessThan(anywhere);
+});
+
+test('a split of the row itself carries clearly more than the central one would, where a draw makes a fan weak', () => {
+  const plan = planOf(loops, [30, 36, 40]);
+  const central = (model: MachineModel, cap: Cap, r: number): number => {
+    const { data } = model;
+    const groups = controlGroups(data);
+    const noise = fanNoise(data, groups);
+    const most = noiseSum(noise, stateForCap(data, cap).state.duties);
+    const out: number[] = [];
+    const set = plan.ends.splits[plan.caps.indexOf(cap)]!.find(({ of }) => of[r])!;
+    if (!fillNoise(noise, set.shares, most, out)) return NaN;
+    const rpms = speeds(data, groups, out);
+    return maxPowerAlongRay(model, rpms, plan.rays[r]!, null, createState(model), 1e-5);
+  };
+  const gained = beside(plan, 24, central).filter((x) => x === x);
+  expect(Math.max(...gained)).toBeGreaterThan(0.05);
+  expect(Math.min(...gained)).toBeGreaterThan(-0.02);
+});
+
+test('four fans apart, also at levels too low for all of them: as the plain estimate seeks them', () => {
+  const plan = planOf(four, [28, 36]);
+  const off = beside(plan, 8, (model, cap, r) => {
+    const { state } = stateForCap(model.data, cap);
+    return carryOnRay(model, state, plan.rays[r]!, null, createMemory(model)).point.watts;
+  });
+  expect(mean(off.map(Math.abs))).toBeLessThan(0.01);
+  for (const x of off) expect(Math.abs(x)).toBeLessThan(0.05);
+});
+
+test('more draws change nothing of those before: a row hangs on nothing but its own figures', () => {
+  const plan = planOf(loops, [30, 36, 'full']);
+  const all = roomForDraws(plan, DRAWS);
+  runDraws(plan, 0, 30, all);
+  const some = roomForDraws(plan, DRAWS);
+  runDraws(plan, 20, 30, some);
+  const from = 20 * plan.caps.length * COLUMNS;
+  const to = 30 * plan.caps.length * COLUMNS;
+  expect(some.watts.slice(from, to)).toEqual(all.watts.slice(from, to));
+});
