@@ -7,7 +7,9 @@ import { createState, startFrom } from '../network/steadyState';
 import type { CaseRecord } from '../record/recordSchema';
 import { resolveCase } from '../record/resolveCase';
 import { exampleRecord } from '../test-support/exampleRecord';
+import { maxPowerAlongRay } from '../envelope/boundary';
 import { drawFigures, figuresOf } from './drawnFigures';
+import { createTemperatureLimits, temperatureCodes } from './limitSlots';
 import { COLUMNS, planDraws, READOUTS, roomForDraws, runDraws, type DrawPlan } from './draws';
 import { createRowWork, createRowCarry, setDuties, type RowWatts } from './rowCarry';
 import { createRowEnds, type RowEnds } from './rowEnds';
@@ -150,4 +152,39 @@ test('a fan that just starts is looked at where it carries more than all of them
   // where two states hold each other up one way of looking may find more
   expect(Math.min(...off)).toBeGreaterThan(-10 * DRAW_TOLERANCE);
   expect(off.filter((x) => x > 10 * DRAW_TOLERANCE).length).toBeLessThan(0.01 * off.length);
+});
+
+test('what a look at a split tells of limits that do not hold is where they lie at the ray’s own end', () => {
+  const plan = drawsOf(apart);
+  const { central, rays, open } = plan;
+  const figures = figuresOf(plan);
+  const work = createRowWork(createState(central), createState(central), plan.caps.length);
+  const ends = createRowEnds(central, plan.ends, rays.length, work, DRAW_TOLERANCE);
+  const c = plan.ends.splits.findIndex((sets) => sets.length > 0);
+  const set = plan.ends.splits[c]![0]!;
+  const own = Float64Array.from(temperatureCodes(central));
+  const readLimits = createTemperatureLimits(central, own);
+  const state = createState(central);
+  const off: number[] = [];
+  for (let row = 0; row < 40; row++) {
+    drawFigures(plan, row, figures);
+    const data = resolveCase(open.record, figures, { lab: open.labDefaults, silent: true });
+    const model = buildModel(data, central);
+    const rpms = data.fans.map((f) => 0.6 * f.maxRpm);
+    startFrom(work.on, plan.start.on);
+    ends.begin();
+    ends.inSplit(model, rpms, rays, set, set.of, true);
+    rays.forEach((ray, r) => {
+      if (!set.of[r]) return;
+      const watts = maxPowerAlongRay(model, rpms, ray!, null, state, 1e-6);
+      readLimits(model, state, ray!);
+      ends.limits[r]!.forEach((found, l) => {
+        if (own[l]! > 0 && own[l]! < 1.3 * watts) off.push(found / own[l]! - 1);
+      });
+    });
+  }
+  expect(off.length).toBeGreaterThan(150);
+  const sizes = off.map(Math.abs).sort((a, b) => a - b);
+  expect(sizes[Math.floor(0.5 * sizes.length)]!).toBeLessThan(2e-4);
+  expect(sizes[Math.floor(0.95 * sizes.length)]!).toBeLessThan(1e-3);
 });

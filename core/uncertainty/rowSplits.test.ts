@@ -115,7 +115,7 @@ test('a split of the row itself carries clearly more than the central one would,
 
 test('four fans apart, also at levels too low for all of them: as the plain estimate seeks them', () => {
   const plan = planOf(four, [28, 36]);
-  const off = beside(plan, 8, (model, cap, r) => {
+  const off = beside(plan, 14, (model, cap, r) => {
     const { state } = stateForCap(model.data, cap);
     return carryOnRay(model, state, plan.rays[r]!, null, createMemory(model)).point.watts;
   });

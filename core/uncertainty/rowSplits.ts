@@ -55,8 +55,6 @@ const ROUNDS = 3;
 const NEAR = 0.08;
 /** A tilt is believed up to this far from the central split; beyond it is looked at anew at each cap. */
 const FAR = 0.16;
-/** Curves are followed this far beyond what was looked at. */
-const TRUSTED = 0.35;
 /** A duty this near to what was asked for is that. */
 const ALIKE = 0.01;
 
@@ -95,8 +93,6 @@ export function createRowSplits(
   const from: number[] = [];
   const least: number[] = [];
   const greatest: number[] = [];
-  const lowestSeen: number[] = [];
-  const highestSeen: number[] = [];
 
   /**
    * The duties of a split as loud as the cap allows, no fan stopped that turns in the best one; `x` becomes what came out. False
@@ -113,8 +109,6 @@ export function createRowSplits(
       if (came > x[g]! + ALIKE) least[g] = came;
       if (came < x[g]! - ALIKE) greatest[g] = came;
       x[g] = came;
-      lowestSeen[g] = Math.min(lowestSeen[g]!, came);
-      highestSeen[g] = Math.max(highestSeen[g]!, came);
     }
     return true;
   };
@@ -170,15 +164,6 @@ export function createRowSplits(
     }
   };
 
-  /** No curve is followed far beyond what was looked at. */
-  const trust = ({ shares }: SplitSet): void => {
-    for (let g = first + 1; g < groups.length; g++) {
-      if (!(shares[g]! > 0)) continue;
-      least[g] = Math.max(least[g]!, lowestSeen[g]! - TRUSTED);
-      greatest[g] = Math.min(greatest[g]!, highestSeen[g]! + TRUSTED);
-    }
-  };
-
   /** The split in which some rays should be best before a first look, on the mean. */
   const expect = (of: readonly boolean[]): void => {
     let n = 0;
@@ -210,8 +195,6 @@ export function createRowSplits(
       floors[g] = shares[g]! > 0 ? leastStart(noise, g) : 0;
       least[g] = -WIDEST;
       greatest[g] = WIDEST;
-      lowestSeen[g] = Infinity;
-      highestSeen[g] = -Infinity;
       x[g] = 0;
     }
     for (let r = 0; r < rays; r++) if (of[r]) watts[r] = held[r] = 0;
@@ -236,7 +219,6 @@ export function createRowSplits(
       }
     }
     for (let round = 0; round < ROUNDS; round++) {
-      trust(set);
       let most = 1 + TAKEN_IN;
       let best = -1;
       for (let r = 0; r < rays; r++) {
@@ -250,7 +232,6 @@ export function createRowSplits(
       chooseAlike(best, of);
       lookAt(c, set, wants, false, founds);
     }
-    trust(set);
     for (let r = 0; r < rays; r++) {
       if (!of[r] || !(watts[r]! > 0)) continue;
       const top = curves.seekTop(r, first, least, greatest);

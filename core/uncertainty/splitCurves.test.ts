@@ -110,6 +110,33 @@ test('what one cap taught is expected of the next, unless that one is quite othe
   expect(of.isTilted([true], Uint16Array.of(CPU), 1)).toBe(false);
 });
 
+const falling = new Map([
+  [CPU, { lnW: 4, slope: 0, bend: -0.6 }],
+  [GPU, { lnW: 4.6, slope: -0.3, bend: -0.4 }],
+]);
+
+test('a limit that was near at one cap and lies far off at the next holds no more', () => {
+  const { look, top, of, set } = machine(falling);
+  const cpu = parabola(3.8, 0.15, -0.6);
+  look(0, cpu, () => 3.82);
+  expect(top().at).toBeLessThan(0.1);
+  of.start(1, set);
+  look(0, cpu, far);
+  look(0.12, cpu, far);
+  expect(top().watts).toBeCloseTo(Math.exp(cpu(0.25)), 6);
+});
+
+test('a tilt is never told from looks at two caps', () => {
+  const { look, top, of, set } = machine(falling);
+  const cpu = parabola(3.8, 0.15, -0.6);
+  look(0, cpu, () => 4);
+  of.start(1, set);
+  look(0, cpu, far);
+  look(0.12, cpu, () => 3.83);
+  // by the central slope: 3.83 − 0.3 (x − 0.12) − 0.2 (x² − 0.12²) = 3.8 + 0.15 x − 0.3 x² at 0.1603
+  expect(top().at).toBeCloseTo(0.16, 2);
+});
+
 test('a row forgets the one before', () => {
   const { look, top, of, set } = machine(central);
   look(0, parabola(3.8, 0.15, -0.6), far);
