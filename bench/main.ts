@@ -46,6 +46,11 @@ const DRAWS = 500;
 const plan = planDraws(openCase({ record: two }), { draws: DRAWS, caps });
 const drawn = roomForDraws(plan, DRAWS);
 
+const apart = structuredClone(two);
+for (const fan of apart.fans!) fan.control = 'own';
+const apartPlan = planDraws(openCase({ record: apart }), { draws: DRAWS, caps });
+const apartDrawn = roomForDraws(apartPlan, DRAWS);
+
 const bands = planDraws(openCase({ record: two }), { draws: SHOWN_DRAWS });
 const bandsDrawn = roomForDraws(bands, SHOWN_DRAWS);
 
@@ -86,6 +91,12 @@ const rows: Row[] = [
   {
     name: '10 000 draws × 5 caps × 3 readouts, two-fan example (from 500)',
     run: () => runDraws(plan, 0, DRAWS, drawn),
+    bound: 2500,
+    times: 10_000 / DRAWS,
+  },
+  {
+    name: '10 000 draws × 5 caps × 3 readouts, the same with its fans controlled apart (from 500)',
+    run: () => runDraws(apartPlan, 0, DRAWS, apartDrawn),
     bound: 2500,
     times: 10_000 / DRAWS,
   },

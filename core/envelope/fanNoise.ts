@@ -1,11 +1,12 @@
 import type { CaseData } from '../record/caseData';
-import { fanWeights } from '../sound/machineLevel';
+import { relativeSound } from '../sound/fanLevel';
 
 /**
  * What the fans of a machine add to its sound, for looking at many duties. The level, measured or computed, rises with
  * `Σ wᵢ dᵢ⁵` and with nothing else, so that two states are as loud as each other where these sums are alike.
  */
 export interface FanNoise {
+  /** Sound of each fan at full speed; what all have in common does not count. */
   weights: Float64Array;
   /** The duty below which a fan stands still. */
   leastDuty: Float64Array;
@@ -21,8 +22,9 @@ const BISECTIONS = 36;
 
 /** @param groups from `controlGroups` */
 export function fanNoise(data: CaseData, groups: readonly (readonly number[])[]): FanNoise {
-  const weights = new Float64Array(data.fans.length);
-  fanWeights(data, weights);
+  const weights = Float64Array.from(data.fans, (f) =>
+    relativeSound(f.diameterM, f.bladeHeightM, f.maxRpm),
+  );
   const leastDuty = Float64Array.from(data.fans, (f) => (f.minRpm / f.maxRpm) * (1 - 1e-12));
   return { weights, leastDuty, groups };
 }

@@ -81,6 +81,23 @@ function keepFirst(
   hit.kind = kind;
 }
 
+/** The first limit of temperature of the last {@link firstLimit}. */
+const warmest = { ...hit };
+
+function copyHit(from: typeof hit, to: typeof hit): void {
+  to.watts = from.watts;
+  to.cpu = from.cpu;
+  to.gpu = from.gpu;
+  to.headroom = from.headroom;
+  to.limit = from.limit;
+  to.part = from.part;
+  to.kind = from.kind;
+  to.rayCpu = from.rayCpu;
+  to.rayGpu = from.rayGpu;
+  to.fromCpuW = from.fromCpuW;
+  to.fromGpuW = from.fromGpuW;
+}
+
 function lookAlong(ray: Ray): void {
   hit.watts = Infinity;
   hit.rayCpu = ray.cpu;
@@ -108,6 +125,7 @@ export function firstLimit(
   lookAlong(ray);
   visitTemperatures(model, state, keepFirst);
   if (hit.watts === Infinity) throw new Error('no limit lies in this direction');
+  copyHit(hit, warmest);
   seekOwnVapor(model, state, ray, hit.watts);
   visitConfigured(model, state, config, keepFirst);
   return hit.watts;
@@ -148,11 +166,13 @@ function seekOwnVapor(model: MachineModel, state: LinearState, ray: Ray, warmest
   }
 }
 
-/** The first limit of temperatures, chambers and pipes along a ray, with the vapor that they have at some watts. */
+/**
+ * The first limit of temperatures, chambers and pipes along a ray, with the vapor that they have at some watts. Those of
+ * temperature do not hang on it: the first of them is as it was found.
+ */
 function lookWithVapor(model: MachineModel, state: LinearState, ray: Ray, vaporW: number): number {
   warmUp(model, state, ray, vaporW);
-  lookAlong(ray);
-  visitTemperatures(model, state, keepFirst);
+  copyHit(warmest, hit);
   visitChambers(model, state, keepFirst);
   oneRay[0] = ray;
   oneEnd[0] = hit.watts;

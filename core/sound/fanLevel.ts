@@ -7,6 +7,24 @@ const REFERENCE_DENSITY_KGM3 = 1.2;
 export const REFERENCE_DISTANCE_M = 0.5;
 
 /**
+ * Sound power of a fan over that of a 65 × 9 mm fan at 17 m/s tip speed: `(U/17)⁵ · D b / (65·9 mm²)`.
+ *
+ * @param impellerDiameterM impeller diameter
+ * @param bladeHeightM blade height
+ * @param rpm speed, ≥ 0
+ * Source: fan sound laws (fifth power of speed), from memory.
+ */
+export function relativeSound(
+  impellerDiameterM: number,
+  bladeHeightM: number,
+  rpm: number,
+): number {
+  const tip = tipSpeedMs(impellerDiameterM, rpm) / REFERENCE_TIP_MS;
+  const size = (impellerDiameterM * bladeHeightM) / (REFERENCE_DIAMETER_M * REFERENCE_HEIGHT_M);
+  return tip * tip * tip * tip * tip * size;
+}
+
+/**
  * A-weighted level of one fan at 0.5 m: `L = L₀ + 50·log10(U/17) + 10·log10(D b / (65·9 mm²)) + 20·log10(ρ/1.2)`.
  *
  * @param impellerDiameterM impeller diameter
@@ -24,12 +42,9 @@ export function fanLevelDbA(
   referenceDbA: number,
   densityKgM3 = REFERENCE_DENSITY_KGM3,
 ): number {
-  const tip = tipSpeedMs(impellerDiameterM, rpm);
-  const size = (impellerDiameterM * bladeHeightM) / (REFERENCE_DIAMETER_M * REFERENCE_HEIGHT_M);
   return (
     referenceDbA +
-    50 * Math.log10(tip / REFERENCE_TIP_MS) +
-    10 * Math.log10(size) +
+    10 * Math.log10(relativeSound(impellerDiameterM, bladeHeightM, rpm)) +
     20 * Math.log10(densityKgM3 / REFERENCE_DENSITY_KGM3)
   );
 }

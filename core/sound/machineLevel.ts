@@ -25,30 +25,15 @@ export function hasSweep(data: CaseData): boolean {
   return data.noise.sweep.length > 0;
 }
 
-/**
- * How much each fan adds to the machine's sound at full speed, `10^(L/10)`; with the fifth power of duty at others.
- *
- * @param data the case
- * @param out overwritten with a weight for each fan
- */
-export function fanWeights({ fans, noise }: CaseData, out: { [fan: number]: number }): void {
-  for (let i = 0; i < fans.length; i++) {
-    const f = fans[i]!;
-    const { referenceDbA, densityKgM3 } = noise;
-    const db = fanLevelDbA(f.diameterM, f.bladeHeightM, f.maxRpm, referenceDbA, densityKgM3);
-    out[i] = 10 ** (0.1 * db);
-  }
-}
-
-const weights: number[] = [];
-
 function weigh(data: CaseData, rpm: (fan: number) => number): { sum: number; total: number } {
   let sum = 0;
   let total = 0;
-  fanWeights(data, weights);
+  const { referenceDbA, densityKgM3 } = data.noise;
   data.fans.forEach((f, i) => {
-    total += weights[i]!;
-    sum += weights[i]! * (rpm(i) / f.maxRpm) ** 5;
+    const weight =
+      10 ** (0.1 * fanLevelDbA(f.diameterM, f.bladeHeightM, f.maxRpm, referenceDbA, densityKgM3));
+    total += weight;
+    sum += weight * (rpm(i) / f.maxRpm) ** 5;
   });
   return { sum, total };
 }
