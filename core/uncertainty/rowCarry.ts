@@ -116,8 +116,8 @@ export function createRowCarry(
     limits: rays.map(() => new Float64Array(codes.length)),
   };
   const readLimits = ends ? [] : seen.limits.map((out) => createTemperatureLimits(central, out));
-  const lookAtSplit: LookAtSplit = (of, rpms, _, set, which, first) => {
-    if (ends) return ends.inSplit(of, rpms, rays, set, which, first);
+  const lookAtSplit: LookAtSplit = (of, rpms, _, set, which, as) => {
+    if (ends) return ends.inSplit(of, rpms, rays, set, which, as);
     for (let r = 0; r < rays.length; r++) {
       if (!which[r]) continue;
       seen.watts[r] = maxPowerAlongRay(of, rpms, rays[r]!, null, work.on, DRAW_TOLERANCE);

@@ -173,7 +173,7 @@ test('what a look at a split tells of limits that do not hold is where they lie 
     const rpms = data.fans.map((f) => 0.6 * f.maxRpm);
     startFrom(work.on, plan.start.on);
     ends.begin();
-    ends.inSplit(model, rpms, rays, set, set.of, true);
+    ends.inSplit(model, rpms, rays, set, set.of, 'first');
     rays.forEach((ray, r) => {
       if (!set.of[r]) return;
       const watts = maxPowerAlongRay(model, rpms, ray!, null, state, 1e-6);

@@ -1,6 +1,7 @@
 import { keepFlows, stillAir } from '../airflow/airSystem';
 import type { SplitSet } from './centralSplits';
 import { centralFlows, stepFlows, whichTurn } from './expectedFlows';
+import type { SplitLookFor } from './rowSplits';
 import { createTemperatureLimits, FAR_OFF, temperatureCodes } from './limitSlots';
 import { maxPowerAlongRay } from '../envelope/boundary';
 import { firstLimit, lastHitCode } from '../envelope/limits';
@@ -22,6 +23,8 @@ const DOUBT = 0.15;
 const STILL_DOUBT = 0.4;
 /** What a kelvin does to a limit of which nothing is known, as a share of its watts: more than to any that is. */
 const UNKNOWN_PER_K = 3e-3;
+/** A step to the side tells which way a limit goes: its ends may be off by this many times as much. */
+const STEP_ROUGHER = 4;
 /** Solves of one end before the bounded search takes over. */
 const MAX_SOLVES = 6;
 /** Fans off carry this share at most where they need not be looked at. */
@@ -69,7 +72,7 @@ export interface RowEnds {
    *
    * @param set those rays, and where they end in the best split at the central values
    * @param of which of them are looked at
-   * @param first whether it is the first look at the set in this row
+   * @param as what the look is for
    */
   inSplit(
     model: MachineModel,
@@ -77,7 +80,7 @@ export interface RowEnds {
     rays: readonly (Ray | null)[],
     set: SplitSet,
     of: readonly boolean[],
-    first: boolean,
+    as: SplitLookFor,
   ): void;
   /** One ray at other speeds, after that cap. */
   near(model: MachineModel, rpms: readonly number[], ray: Ray, c: number, r: number): number;
@@ -122,6 +125,8 @@ export function createRowEnds(
   const codes = temperatureCodes(central);
   const limits = Array.from({ length: rays }, () => new Float64Array(codes.length));
   const readLimits = limits.map((out) => createTemperatureLimits(central, out));
+  /** By what share an end may be off now. */
+  let within = tolerance;
   /** Whether limits of temperature are read too: where there is a split to find. */
   let reading = false;
   const masked: (Ray | null)[] = Array.from({ length: rays }, () => null);
@@ -192,7 +197,7 @@ export function createRowEnds(
     doubt[r] = perK ? (state === work.off ? STILL_DOUBT : DOUBT) * sum : sum;
     watts[r] = perK ? Math.max(0, limitW * (1 + moved)) : limitW;
     held[r] = code;
-    if (reading && doubt[r]! <= tolerance) readAll(model, ray, central, r, found);
+    if (reading && doubt[r]! <= within) readAll(model, ray, central, r, found);
   };
 
   /** Solves at the temperatures that were found until they stand still. */
@@ -205,7 +210,7 @@ export function createRowEnds(
     found: Float64Array,
   ): void => {
     for (let k = 0; k < MAX_SOLVES; k++) {
-      if (doubt[r]! <= tolerance) return;
+      if (doubt[r]! <= within) return;
       solveAt(model, rpms, found);
       look(model, ray, central, r, found);
     }
@@ -325,10 +330,10 @@ export function createRowEnds(
       last = cap;
       lastOf.fill(cap);
     },
-    inSplit(model, rpms, wanted, set, of, first) {
+    inSplit(model, rpms, wanted, set, of, as) {
       const to = set.ends!;
       for (let r = 0; r < rays; r++) masked[r] = of[r] ? wanted[r]! : null;
-      if (first) {
+      if (as === 'first') {
         expect(to, masked, model.data.room.temperatureC);
         expectFlows(rpms, to);
       } else {
@@ -336,9 +341,11 @@ export function createRowEnds(
         expectFlows(rpms);
       }
       reading = true;
+      if (as === 'step') within = STEP_ROUGHER * tolerance;
       together(model, rpms, masked, to, own);
+      within = tolerance;
       reading = false;
-      if (!first) return;
+      if (as !== 'first') return;
       keepFlows(state.flows, atLast);
       atLastTurn = flowsTurn;
       last = to;

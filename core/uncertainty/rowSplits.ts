@@ -15,10 +15,11 @@ export interface SplitLook {
   limits: Float64Array[];
 }
 
+/** What a look is for: the first at a set and cap, one to the side of it, or one at what should be a top. */
+export type SplitLookFor = 'first' | 'step' | 'top';
+
 /**
  * Finds where some rays of a set end at given speeds and leaves it in a {@link SplitLook}.
- *
- * @param first whether it is the first look at this set in this row
  */
 export type LookAtSplit = (
   model: MachineModel,
@@ -26,7 +27,7 @@ export type LookAtSplit = (
   c: number,
   set: SplitSet,
   of: readonly boolean[],
-  first: boolean,
+  as: SplitLookFor,
 ) => void;
 
 /** The best splits of a row. */
@@ -117,11 +118,11 @@ export function createRowSplits(
     c: number,
     set: SplitSet,
     of: readonly boolean[],
-    isFirst: boolean,
+    as: SplitLookFor,
     founds: readonly Found[],
   ): boolean => {
     if (!setDuties(set)) return false;
-    takeLook(c, set, of, isFirst, founds);
+    takeLook(c, set, of, as, founds);
     for (let r = 0; r < rays; r++) {
       if (of[r]) curves.note(r, x, seen.watts[r]!, seen.held[r]!, seen.limits[r]!);
     }
@@ -132,11 +133,11 @@ export function createRowSplits(
     c: number,
     set: SplitSet,
     of: readonly boolean[],
-    isFirst: boolean,
+    as: SplitLookFor,
     founds: readonly Found[],
   ): void => {
     const rpms = speeds(model.data, groups, duties);
-    look(model, rpms, c, set, of, isFirst);
+    look(model, rpms, c, set, of, as);
     const turning = fanPower(model, rpms);
     for (let r = 0; r < rays; r++) {
       if (!of[r]) continue;
@@ -150,15 +151,15 @@ export function createRowSplits(
 
   /** Where a cap is too quiet for all fans that should turn: each stopped in turn, the others as loud as they may. */
   const stopOne = (c: number, set: SplitSet, founds: readonly Found[]): void => {
-    let isFirst = true;
+    let as: SplitLookFor = 'first';
     for (let g = 0; g < groups.length; g++) {
       const floor = floors[g]!;
       if (floor === 0) continue;
       for (let k = 0; k < groups.length; k++) asked[k] = k === g ? 0 : set.shares[k]!;
       floors[g] = 0;
       if (fillNoise(noise, asked, most, duties, -1, floors)) {
-        takeLook(c, set, set.of, isFirst, founds);
-        isFirst = false;
+        takeLook(c, set, set.of, as, founds);
+        as = 'top';
       }
       floors[g] = floor;
     }
@@ -200,7 +201,7 @@ export function createRowSplits(
     for (let r = 0; r < rays; r++) if (of[r]) watts[r] = held[r] = 0;
     curves.start(c, set);
     expect(of);
-    if (!lookAt(c, set, of, true, founds)) {
+    if (!lookAt(c, set, of, 'first', founds)) {
       stopOne(c, set, founds);
       return false;
     }
@@ -215,7 +216,7 @@ export function createRowSplits(
         else way = -way;
         if (side === 0 && duties[g]! * Math.exp(way * STEP) > 1) way = -1;
         x[g] = Math.min(greatest[g]!, Math.max(least[g]!, from[g]! + way * STEP));
-        if (Math.abs(x[g]! - from[g]!) > ALIKE) lookAt(c, set, of, false, founds);
+        if (Math.abs(x[g]! - from[g]!) > ALIKE) lookAt(c, set, of, 'step', founds);
       }
     }
     for (let round = 0; round < ROUNDS; round++) {
@@ -230,7 +231,7 @@ export function createRowSplits(
       }
       if (best < 0) break;
       chooseAlike(best, of);
-      lookAt(c, set, wants, false, founds);
+      lookAt(c, set, wants, 'top', founds);
     }
     for (let r = 0; r < rays; r++) {
       if (!of[r] || !(watts[r]! > 0)) continue;
