@@ -96,7 +96,8 @@ test('one solve serves the rays of a cap, and few rays need one of their own', (
   const plan = drawsOf(two);
   const ends = plan.caps.length * plan.rays.length;
   expect(ends).toBe(21);
-  expect(rowsOf(plan, ROWS, true).solves / ROWS).toBeLessThan(0.75 * ends);
+
+  expect(rowsOf(plan, ROWS, true).solves / ROWS).toBeLessThan(0.65 * ends);
 });
 
 test('a limit of which the central values say nothing is solved for until it stands still', () => {
@@ -185,6 +186,6 @@ test('what a look at a split tells of limits that do not hold is where they lie 
   }
   expect(off.length).toBeGreaterThan(150);
   const sizes = off.map(Math.abs).sort((a, b) => a - b);
-  expect(sizes[Math.floor(0.5 * sizes.length)]!).toBeLessThan(2e-4);
-  expect(sizes[Math.floor(0.95 * sizes.length)]!).toBeLessThan(1e-3);
+  expect(sizes[Math.floor(0.5 * sizes.length)]!).toBeLessThan(5e-4);
+  expect(sizes[Math.floor(0.95 * sizes.length)]!).toBeLessThan(3e-3);
 });

@@ -129,6 +129,8 @@ export function createRowEnds(
   let within = tolerance;
   /** Whether limits of temperature are read too: where there is a split to find. */
   let reading = false;
+  /** Rays that need a solve of their own. */
+  const isOpen = new Uint8Array(rays);
   const masked: (Ray | null)[] = Array.from({ length: rays }, () => null);
   const atLast = stillAir(central.air);
   /** Which fans turned there, and in the state's flows; unknown before a row's first cap. */
@@ -254,16 +256,28 @@ export function createRowEnds(
     }
   };
 
-  /** Where the rays ended last, on the mean. */
-  const meanOfOwn = (wanted: readonly (Ray | null)[]): void => {
-    elsewhere.fill(0);
+  const meanOf = (
+    temperatures: readonly Float64Array[],
+    of: ArrayLike<unknown>,
+    out: Float64Array,
+  ): void => {
+    out.fill(0);
     let n = 0;
     for (let r = 0; r < rays; r++) {
-      if (!wanted[r]) continue;
-      for (let i = 0; i < count; i++) elsewhere[i]! += own[r]![i]!;
+      if (!of[r]) continue;
+      for (let i = 0; i < count; i++) out[i]! += temperatures[r]![i]!;
       n++;
     }
-    for (let i = 0; i < count; i++) elsewhere[i]! /= n;
+    for (let i = 0; i < count; i++) out[i]! /= n;
+  };
+
+  /** By what share an end would be off were it looked at from a solve at `elsewhere`. */
+  const expectedDoubt = (central: StateEnds, r: number, found: Float64Array): number => {
+    const perK = central.shares[r]!.get(held[r]!);
+    if (!perK) return Infinity;
+    let sum = 0;
+    for (let i = 0; i < count; i++) sum += Math.abs(perK[i]! * (found[i]! - elsewhere[i]!));
+    return (state === work.off ? STILL_DOUBT : DOUBT) * sum;
   };
 
   /** Sets where the air is sought from: near the last cap, else as at the central values with the same fans turning. */
@@ -291,10 +305,38 @@ export function createRowEnds(
     enough?: Float64Array,
   ): void => {
     solveAt(model, rpms, elsewhere);
-    for (let r = 0; r < rays; r++) if (wanted[r]) look(model, wanted[r]!, central, r, found[r]!);
+    let open = 0;
     for (let r = 0; r < rays; r++) {
-      if (!wanted[r] || (enough && watts[r]! * (1 + 2 * most[r]!) < enough[r]!)) continue;
-      settle(model, rpms, wanted[r]!, central, r, found[r]!);
+      isOpen[r] = 0;
+      if (!wanted[r]) continue;
+      look(model, wanted[r]!, central, r, found[r]!);
+      if (doubt[r]! <= within || (enough && watts[r]! * (1 + 2 * most[r]!) < enough[r]!)) continue;
+      isOpen[r] = 1;
+      open++;
+    }
+    if (open > 1) againTogether(model, rpms, wanted, central, found);
+    for (let r = 0; r < rays; r++) {
+      if (isOpen[r]) settle(model, rpms, wanted[r]!, central, r, found[r]!);
+    }
+  };
+
+  /** A second solve for those rays that were all expected elsewhere, where it should be near enough to two of them. */
+  const againTogether = (
+    model: MachineModel,
+    rpms: readonly number[],
+    wanted: readonly (Ray | null)[],
+    central: StateEnds,
+    found: readonly Float64Array[],
+  ): void => {
+    meanOf(found, isOpen, elsewhere);
+    let near = 0;
+    for (let r = 0; r < rays; r++) {
+      if (isOpen[r] && expectedDoubt(central, r, found[r]!) <= within) near++;
+    }
+    if (near < 2) return;
+    solveAt(model, rpms, elsewhere);
+    for (let r = 0; r < rays; r++) {
+      if (isOpen[r]) look(model, wanted[r]!, central, r, found[r]!);
     }
   };
 
@@ -337,7 +379,7 @@ export function createRowEnds(
         expect(to, masked, model.data.room.temperatureC);
         expectFlows(rpms, to);
       } else {
-        meanOfOwn(masked);
+        meanOf(own, masked, elsewhere);
         expectFlows(rpms);
       }
       reading = true;
@@ -353,7 +395,7 @@ export function createRowEnds(
     },
     atSpeeds(model, rpms, wanted, c, enough) {
       const cap = ends.caps[c]!;
-      meanOfOwn(wanted);
+      meanOf(own, wanted, elsewhere);
       expectFlows(rpms);
       together(model, rpms, wanted, cap, other, enough);
       // the next cap is like the last one, not like this
