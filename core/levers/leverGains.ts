@@ -297,7 +297,7 @@ function levelReader(
       // what a quieter level carries a louder one carries too
       allHas[i] = Math.min(quieter.drawn.watts[at]!, has[0]!);
     }
-    allHas.set(has, quiet.length);
+    for (let i = 0; i < has.length; i++) allHas[quiet.length + i] = has[i]!;
     return whereReached(allDbA, allHas, watts);
   };
 }

@@ -37,22 +37,22 @@ export function whereReached(x: ArrayLike<number>, y: ArrayLike<number>, wanted:
   return x[i]! + hi * h;
 }
 
+/** Slope between a point and the next. */
+function secant(x: ArrayLike<number>, y: ArrayLike<number>, k: number): number {
+  return (y[k + 1]! - y[k]!) / (x[k + 1]! - x[k]!);
+}
+
 /** Slope at a point: a weighted harmonic mean of those beside it; nought at a level stretch. */
 function slopeAt(x: ArrayLike<number>, y: ArrayLike<number>, i: number): number {
   const last = x.length - 1;
-  const secant = (k: number) => (y[k + 1]! - y[k]!) / (x[k + 1]! - x[k]!);
-  if (last < 2) return secant(0);
-  if (i === 0) return atEnd(secant(0), secant(1), x[1]! - x[0]!, x[2]! - x[1]!);
+  if (last < 2) return secant(x, y, 0);
+  if (i === 0) return atEnd(secant(x, y, 0), secant(x, y, 1), x[1]! - x[0]!, x[2]! - x[1]!);
   if (i === last) {
-    return atEnd(
-      secant(last - 1),
-      secant(last - 2),
-      x[last]! - x[last - 1]!,
-      x[last - 1]! - x[last - 2]!,
-    );
+    const before = x[last - 1]! - x[last - 2]!;
+    return atEnd(secant(x, y, last - 1), secant(x, y, last - 2), x[last]! - x[last - 1]!, before);
   }
-  const a = secant(i - 1);
-  const b = secant(i);
+  const a = secant(x, y, i - 1);
+  const b = secant(x, y, i);
   if (!(a * b > 0)) return 0;
   const before = x[i]! - x[i - 1]!;
   const after = x[i + 1]! - x[i]!;
