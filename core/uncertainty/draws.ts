@@ -254,7 +254,7 @@ function relativeDeviation(values: Float64Array): number {
   return Math.sqrt(squares / values.length) / Math.max(Math.abs(mean), 1e-12);
 }
 
-const DRAW_FLOW_TOLERANCE = 1e-5;
+const DRAW_FLOW_TOLERANCE = 1e-4;
 /** A stack's resistance is taken anew where its flow came out otherwise by more than this share: to the second order it holds. */
 const DRAW_FLOW_CHANGE = 3e-2;
 const DRAW_FLOW_ROUNDS = 8;
