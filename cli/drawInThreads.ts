@@ -1,12 +1,8 @@
 import { availableParallelism } from 'node:os';
 import { Worker } from 'node:worker_threads';
 import type { CaseRequest } from '@zugluft/core/case/openCase';
-import {
-  roomForDraws,
-  type DrawOptions,
-  type DrawPlan,
-  type Drawn,
-} from '@zugluft/core/uncertainty/draws';
+import type { DrawOptions, DrawPlan } from '@zugluft/core/uncertainty/drawPlan';
+import { roomForDraws, type Drawn } from '@zugluft/core/uncertainty/draws';
 
 export interface DrawJob {
   request: CaseRequest;

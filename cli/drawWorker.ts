@@ -1,6 +1,7 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { openCase } from '@zugluft/core/case/openCase';
-import { planDraws, roomForDraws, runDraws } from '@zugluft/core/uncertainty/draws';
+import { planDraws } from '@zugluft/core/uncertainty/drawPlan';
+import { roomForDraws, runDraws } from '@zugluft/core/uncertainty/draws';
 import type { DrawJob } from './drawInThreads';
 
 /** Makes a thread's share of the draws; the plan is the same in every thread, since it follows from case and seed. */

@@ -1,7 +1,8 @@
 import { parseArgs } from 'node:util';
 import { estimate } from '@zugluft/core/case/estimate';
 import { openCase, UnknownSettingError } from '@zugluft/core/case/openCase';
-import { planDraws, roomForDraws, runDraws, type DrawPlan } from '@zugluft/core/uncertainty/draws';
+import { planDraws, type DrawPlan } from '@zugluft/core/uncertainty/drawPlan';
+import { roomForDraws, runDraws } from '@zugluft/core/uncertainty/draws';
 import { summarise, withBands } from '@zugluft/core/uncertainty/summary';
 import type { DrawJob, DrawnByThreads } from './drawInThreads';
 import { BadInput } from './badInput';

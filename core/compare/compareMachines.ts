@@ -3,7 +3,8 @@ import type { Cap } from '../envelope/fanStates';
 import { namedDraws } from '../uncertainty/namedDraws';
 import { figureValue } from '../record/figure';
 import { fieldAt } from '../record/fieldTable';
-import { COLUMNS, planDraws, roomForDraws, runDraws, type DrawPlan } from '../uncertainty/draws';
+import { planDraws, type DrawPlan } from '../uncertainty/drawPlan';
+import { COLUMNS, roomForDraws, runDraws } from '../uncertainty/draws';
 import { quantileOfSorted } from '../uncertainty/quantile';
 import { builtSizes, type BuiltSizes } from './builtSizes';
 

@@ -2,15 +2,8 @@ import { openCase, type CaseRequest, type OpenCase } from '../case/openCase';
 import { capsOf, MAX_CAP_DBA, MIN_CAP_DBA } from '../case/laboratory';
 import type { Cap } from '../envelope/fanStates';
 import { whereReached } from '../numerics/monotoneCubic';
-import {
-  COLUMNS,
-  planDraws,
-  READOUTS,
-  roomForDraws,
-  runDraws,
-  type DrawPlan,
-  type Drawn,
-} from '../uncertainty/draws';
+import { planDraws, type DrawPlan } from '../uncertainty/drawPlan';
+import { COLUMNS, READOUTS, roomForDraws, runDraws, type Drawn } from '../uncertainty/draws';
 import { noticeable, type Noticeable } from '../service/labSettings';
 import { quantileOfSorted } from '../uncertainty/quantile';
 import { applyChanges } from './applyChanges';

@@ -1,5 +1,6 @@
 import type { Cap } from '../envelope/fanStates';
-import { roomForDraws, runDraws, type DrawPlan, type Drawn } from '../uncertainty/draws';
+import type { DrawPlan } from '../uncertainty/drawPlan';
+import { roomForDraws, runDraws, type Drawn } from '../uncertainty/draws';
 
 /** Levels below those asked for, drawn only in the rows that turn out to need them. */
 export interface QuieterDraws {

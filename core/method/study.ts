@@ -12,7 +12,8 @@ import { analyseLog } from '../runs/analyseLog';
 import { partIdsOf, withPartIds } from '../runs/partIds';
 import { steadyRunOf } from '../runs/steadyRunOf';
 import { normalQuantile } from '../uncertainty/normal';
-import { planDraws, roomForDraws, runDraws, COLUMNS } from '../uncertainty/draws';
+import { planDraws } from '../uncertainty/drawPlan';
+import { roomForDraws, runDraws, COLUMNS } from '../uncertainty/draws';
 import { quantileOfSorted } from '../uncertainty/quantile';
 import { randomStream } from '../uncertainty/random';
 

@@ -6,7 +6,7 @@ import { exampleRecord, completeRecord } from '../test-support/exampleRecord';
 import { randomRecord } from '../test-support/randomRecord';
 import { randomTopology } from '../test-support/randomTopology';
 import { drawFigures, figuresOf } from '../uncertainty/drawnFigures';
-import { planDraws } from '../uncertainty/draws';
+import { planDraws } from '../uncertainty/drawPlan';
 import { fillModel } from './fillModel';
 import { buildModel } from './machineModel';
 import type { MachineModel } from './networkModel';

@@ -1,7 +1,8 @@
 import { openCase } from '../case/openCase';
 import { exampleRecord } from '../test-support/exampleRecord';
 import { halfBandAfter } from './afterReadings';
-import { COLUMNS, planDraws, READOUTS, roomForDraws, runDraws } from './draws';
+import { planDraws } from './drawPlan';
+import { COLUMNS, READOUTS, roomForDraws, runDraws } from './draws';
 import { estimateWithDraws } from './estimateWithDraws';
 import { normalQuantile } from './normal';
 import { latinHypercube } from './random';

@@ -1,5 +1,5 @@
 import { normalQuantile } from './normal';
-import type { DrawPlan } from './draws';
+import type { DrawPlan } from './drawPlan';
 
 /** Column of what the equations are off where one is used outside its range. */
 export const RANGE_COLUMN = 'model.outOfRange';

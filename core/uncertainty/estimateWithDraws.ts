@@ -1,7 +1,8 @@
 import type { Estimate } from '../case/answer';
 import { estimate, type EstimateOptions } from '../case/estimate';
 import type { OpenCase } from '../case/openCase';
-import { planDraws, roomForDraws, runDraws, type DrawOptions } from './draws';
+import { planDraws, type DrawOptions } from './drawPlan';
+import { roomForDraws, runDraws } from './draws';
 import { summarise, withBands, type DrawSummary } from './summary';
 
 /**

@@ -9,7 +9,7 @@ import { resolveBy } from '../record/resolveCase';
 import { createResolver } from '../record/resolver';
 import type { OpenCase } from '../case/openCase';
 import { machineLevelDbA } from '../sound/machineLevel';
-import { planDraws } from './draws';
+import { planDraws } from './drawPlan';
 import { drawFigures, figuresOf } from './drawnFigures';
 
 /** How quiet a machine is at some watts. */

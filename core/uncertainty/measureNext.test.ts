@@ -2,7 +2,7 @@ import { openCase } from '../case/openCase';
 import { DEFAULTS, type DefaultKey } from '../record/defaults';
 import { fieldAt } from '../record/fieldTable';
 import { exampleRecord } from '../test-support/exampleRecord';
-import { planDraws, type DrawPlan } from './draws';
+import { planDraws, type DrawPlan } from './drawPlan';
 import { measureNext } from './measureNext';
 import { SETTLED_BY } from './settledBy';
 

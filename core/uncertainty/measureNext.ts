@@ -1,6 +1,6 @@
 import type { DefaultKey } from '../record/defaults';
 import { fieldAt, type Field } from '../record/fieldTable';
-import type { DrawPlan } from './draws';
+import type { DrawPlan } from './drawPlan';
 import { SETTLED_BY, type BenchMeans } from './settledBy';
 
 /** Means that read numbers which follow from many causes together, so that the draws tell what they leave. */

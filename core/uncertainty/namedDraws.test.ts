@@ -1,6 +1,6 @@
 import { openCase } from '../case/openCase';
 import { exampleRecord } from '../test-support/exampleRecord';
-import { planDraws } from './draws';
+import { planDraws } from './drawPlan';
 import { namedDraws } from './namedDraws';
 
 const plan = planDraws(openCase({ record: exampleRecord('one-die') }), {

@@ -1,4 +1,4 @@
-import type { DrawPlan } from './draws';
+import type { DrawPlan } from './drawPlan';
 import { latinHypercube } from './random';
 
 /**

@@ -3,7 +3,7 @@ import { openCase } from '../case/openCase';
 import type { CaseRecord } from '../record/recordSchema';
 import { exampleRecord } from '../test-support/exampleRecord';
 import { drawFigures, figuresOf } from './drawnFigures';
-import { planDraws } from './draws';
+import { planDraws } from './drawPlan';
 
 const DRAWS = 2000;
 const from = (value: number, plusMinus: number, scaleShare: number, photo: string) => ({

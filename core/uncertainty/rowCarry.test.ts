@@ -3,7 +3,8 @@ import { estimate } from '../case/estimate';
 import { READOUT_NAMES } from '../case/answer';
 import type { CaseRecord } from '../record/recordSchema';
 import { exampleRecord } from '../test-support/exampleRecord';
-import { COLUMNS, planDraws, READOUTS, roomForDraws, runDraws } from './draws';
+import { planDraws } from './drawPlan';
+import { COLUMNS, READOUTS, roomForDraws, runDraws } from './draws';
 
 const two = exampleRecord('two-fan-shared-pipes');
 const apart: CaseRecord = structuredClone(two);

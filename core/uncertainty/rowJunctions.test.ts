@@ -6,7 +6,8 @@ import { junctionC } from '../network/steadyState';
 import { resolveCase } from '../record/resolveCase';
 import { exampleRecord } from '../test-support/exampleRecord';
 import { drawFigures, figuresOf } from './drawnFigures';
-import { COLUMNS, planDraws, roomForDraws, runDraws } from './draws';
+import { planDraws } from './drawPlan';
+import { COLUMNS, roomForDraws, runDraws } from './draws';
 import { junctionAt, nearestDie, roomForJunctions } from './rowJunctions';
 
 const CAPS: Cap[] = ['off', 18, 30, 36, 42, 70, 'full'];

@@ -1,7 +1,7 @@
 import type { Ray } from '../envelope/limitTypes';
 import type { MachineModel } from '../network/networkModel';
 import { junctionC, type LinearState } from '../network/steadyState';
-import type { DrawPlan } from './draws';
+import type { DrawPlan } from './drawPlan';
 
 /** What is kept of each die: its junction at the ray's start, °C, what each watt along the ray adds, K/W, and its limit, °C. */
 const FIGURES = 3;

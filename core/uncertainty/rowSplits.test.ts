@@ -10,7 +10,8 @@ import type { CaseRecord } from '../record/recordSchema';
 import { resolveCase } from '../record/resolveCase';
 import { exampleRecord, twoLoopRecord } from '../test-support/exampleRecord';
 import { drawFigures, figuresOf } from './drawnFigures';
-import { COLUMNS, planDraws, READOUTS, roomForDraws, runDraws, type DrawPlan } from './draws';
+import { planDraws, type DrawPlan } from './drawPlan';
+import { COLUMNS, READOUTS, roomForDraws, runDraws } from './draws';
 
 const apart = (record: CaseRecord): CaseRecord => {
   const own = structuredClone(record);

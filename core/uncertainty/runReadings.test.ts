@@ -5,7 +5,8 @@ import { junctionC } from '../network/steadyState';
 import { resolveCase } from '../record/resolveCase';
 import { exampleRecord } from '../test-support/exampleRecord';
 import { drawFigures, figuresOf } from './drawnFigures';
-import { planDraws, roomForDraws, runDraws } from './draws';
+import { planDraws } from './drawPlan';
+import { roomForDraws, runDraws } from './draws';
 import { runReadings } from './runReadings';
 
 const ROWS = 10;

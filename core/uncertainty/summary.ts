@@ -8,7 +8,8 @@ import {
 } from '../case/answer';
 import type { Cap } from '../envelope/fanStates';
 import { bindingOfCode } from '../envelope/limitNames';
-import { COLUMNS, READOUTS, type Drawn, type DrawPlan } from './draws';
+import type { DrawPlan } from './drawPlan';
+import { COLUMNS, READOUTS, type Drawn } from './draws';
 import { mapReadouts } from './mapReadouts';
 import { halfBandAfter, type ReadingColumn } from './afterReadings';
 import { measureNext, type MeasureNext, type ReadMeans } from './measureNext';

@@ -1,6 +1,7 @@
 import type { OpenCase } from '../case/openCase';
 import type { WattsBand } from './wattsBand';
-import { planDraws, roomForDraws, runDraws, COLUMNS, READOUTS, type DrawOptions } from './draws';
+import { planDraws, type DrawOptions } from './drawPlan';
+import { roomForDraws, runDraws, COLUMNS, READOUTS } from './draws';
 import { quantileOfSorted } from './quantile';
 
 /** Place of the readout of both dies together among a row's columns. */

@@ -1,5 +1,5 @@
 import type { CaseRequest } from '@zugluft/core/case/openCase';
-import type { DrawOptions } from '@zugluft/core/uncertainty/draws';
+import type { DrawOptions } from '@zugluft/core/uncertainty/drawPlan';
 import type { DrawSummary } from '@zugluft/core/uncertainty/summary';
 import type { DrawMessage, DrawRequest, FirstLook, FirstLookMessage } from './drawWorker';
 import type { LeverMessage, LeverRequest } from './runLevers';

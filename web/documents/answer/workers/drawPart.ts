@@ -1,12 +1,6 @@
 import { openCase, type CaseRequest } from '@zugluft/core/case/openCase';
-import {
-  planDraws,
-  roomForDraws,
-  runDraws,
-  type Drawn,
-  type DrawOptions,
-  type DrawPlan,
-} from '@zugluft/core/uncertainty/draws';
+import { planDraws, type DrawOptions, type DrawPlan } from '@zugluft/core/uncertainty/drawPlan';
+import { roomForDraws, runDraws, type Drawn } from '@zugluft/core/uncertainty/draws';
 
 export interface DrawJob {
   request: CaseRequest;

@@ -1,5 +1,6 @@
 import { openCase } from '@zugluft/core/case/openCase';
-import { planDraws, roomForDraws, runDraws } from '@zugluft/core/uncertainty/draws';
+import { planDraws } from '@zugluft/core/uncertainty/drawPlan';
+import { roomForDraws, runDraws } from '@zugluft/core/uncertainty/draws';
 import { summarise, type DrawSummary } from '@zugluft/core/uncertainty/summary';
 import { comesFirst } from './comesFirst';
 import { drawItems, placePart, rowsOf, type DrawJob, type DrawPart } from './drawPart';

@@ -10,7 +10,7 @@ import type { RunForetold } from '@zugluft/core/runs/foretell';
 import { coolsDownInS, settledAfterS } from '@zugluft/core/runs/runTimes';
 import { planRuns } from '@zugluft/core/runs/planRuns';
 import { simulatedSeries } from '@zugluft/core/runs/simulatedSeries';
-import type { DrawOptions } from '@zugluft/core/uncertainty/draws';
+import type { DrawOptions } from '@zugluft/core/uncertainty/drawPlan';
 import { estimateWithDraws } from '@zugluft/core/uncertainty/estimateWithDraws';
 import { medianOutline } from '@zugluft/core/uncertainty/medianOutline';
 import { simulateFirmware, type SimulationOptions } from '@zugluft/core/transient/simulateFirmware';

@@ -2,7 +2,8 @@ import { openCase } from '@zugluft/core/case/openCase';
 import { drawMachine, gainsOfChange } from '@zugluft/core/levers/leverGains';
 import { possibleLevers } from '@zugluft/core/levers/possibleLevers';
 import { exampleRecord } from '@zugluft/core/test-support/exampleRecord';
-import { planDraws, roomForDraws, runDraws } from '@zugluft/core/uncertainty/draws';
+import { planDraws } from '@zugluft/core/uncertainty/drawPlan';
+import { roomForDraws, runDraws } from '@zugluft/core/uncertainty/draws';
 import { drawItems, drawPart, placePart, rowsOf } from './drawPart';
 import { betterOf, leverPart, type LeverPart } from './leverPart';
 
