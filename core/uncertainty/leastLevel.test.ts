@@ -1,5 +1,5 @@
 import { openCase } from '../case/openCase';
-import { exampleRecord } from '../test-support/exampleRecord';
+import { exampleRecord, twoLoopRecord } from '../test-support/exampleRecord';
 import { estimateWithDraws } from './estimateWithDraws';
 import { leastLevel } from './leastLevel';
 
@@ -25,6 +25,27 @@ test.each([
     }
   },
 );
+
+test('fans controlled apart: a level is what the best split of just that level sustains', () => {
+  const record = twoLoopRecord();
+  for (const fan of record.fans!) fan.control = 'own';
+  const open = openCase({ record });
+  const { estimate } = estimateWithDraws(open, {
+    draws: 120,
+    seed: 2,
+    caps: [34],
+    envelopes: false,
+  });
+  const [at] = estimate.caps;
+  // the fan of the busy die takes the noise
+  const need = { cpuW: at!.cpuAlone!.p50!, gpuW: 0 };
+  const found = leastLevel(open, need, { draws: 120, seed: 2 });
+  expect(Math.abs(found.p50 - 34)).toBeLessThan(0.2);
+  const together = structuredClone(record);
+  for (const fan of together.fans!) fan.control = 'shared';
+  const loud = leastLevel(openCase({ record: together }), need, { draws: 120, seed: 2 });
+  expect(loud.p50).toBeGreaterThan(34.8);
+});
 
 test('what fans off hold needs no noise, what nothing holds is reached at no level', () => {
   const little = leastLevel(two, { cpuW: 0.3, gpuW: 0.3 }, { draws: 60 });

@@ -1,4 +1,5 @@
-import { controlGroups, speeds, startDuties } from '../envelope/fanStates';
+import { carryOnRay, createMemory } from '../envelope/carry';
+import { controlGroups, fanState, speeds, startDuties } from '../envelope/fanStates';
 import type { Ray } from '../envelope/limitTypes';
 import { maxPowerAlongRay } from '../envelope/boundary';
 import { fillModel } from '../network/fillModel';
@@ -8,9 +9,10 @@ import { createState, startFrom, type LinearState } from '../network/steadyState
 import { resolveBy } from '../record/resolveCase';
 import { createResolver } from '../record/resolver';
 import type { OpenCase } from '../case/openCase';
-import { machineLevelDbA } from '../sound/machineLevel';
+import { alikeSplits } from './centralSplits';
 import { planDraws } from './drawPlan';
 import { drawFigures, figuresOf } from './drawnFigures';
+import { createRowCarry, createRowWork } from './rowCarry';
 
 /** How quiet a machine is at some watts. */
 export interface LeastLevel {
@@ -35,7 +37,7 @@ const LOOKS = 5;
 /**
  * The least level at which a pair of watts is sustained, in each draw: fans off where that holds them, else the slowest common
  * duty at which the cooling carries them, found by bisection; where a pipe makes the loudest state carry less, the quieter
- * ones are looked at too. Fans controlled apart are taken on one duty, so that a level may be lower still.
+ * ones are looked at too. Fans controlled apart take the best split of each level.
  *
  * @param open the case
  * @param need watts of both dies, ≥ 0, at least one above 0
@@ -58,13 +60,14 @@ export function leastLevel(
   const figures = figuresOf(plan);
   const levels = new Float64Array(plan.draws);
   const resolver = createResolver(figures, open.labDefaults, true);
+  const carry = carriedBy(plan.central, ray, on, off);
   const drawn = buildModel(plan.central.data, plan.central);
   for (let row = 0; row < plan.draws; row++) {
     startFrom(on, plan.start.on);
     startFrom(off, plan.start.off);
     const factor = drawFigures(plan, row, figures);
     fillModel(drawn, resolveBy(open.record, resolver));
-    levels[row] = leastOfRow(drawn, ray, watts / factor, on, off);
+    levels[row] = leastOfRow(drawn, watts / factor, carry);
   }
   levels.sort();
   const at = (p: number) => levels[Math.round(p * (plan.draws - 1))]!;
@@ -78,21 +81,40 @@ export function leastLevel(
   };
 }
 
-function leastOfRow(
-  model: MachineModel,
-  ray: Ray,
-  watts: number,
-  on: LinearState,
-  off: LinearState,
-): number {
-  const { data } = model;
-  const groups = controlGroups(data);
-  const common = (duty: number) => speeds(data, groups, new Array(groups.length).fill(duty));
-  const holds = (duty: number): boolean => {
-    const rpms = common(duty);
-    const work = rpms.some((x) => x > 0) ? on : off;
-    return maxPowerAlongRay(model, rpms, ray, null, work, TOLERANCE) >= watts;
+/** What a row carries along a ray as loud as all fans on a duty are. */
+type CarriedAt = (model: MachineModel, duty: number) => number;
+
+function carriedBy(central: MachineModel, ray: Ray, on: LinearState, off: LinearState): CarriedAt {
+  const groups = controlGroups(central.data);
+  if (groups.length < 2) {
+    return (model, duty) => {
+      const rpms = speeds(model.data, groups, new Array(groups.length).fill(duty));
+      const work = rpms.some((x) => x > 0) ? on : off;
+      return maxPowerAlongRay(model, rpms, ray, null, work, TOLERANCE);
+    };
+  }
+  const [from = 1] = startDuties(central.data);
+  const middle = fanState(central.data, Math.sqrt(from));
+  const { state } = carryOnRay(central, middle, ray, null, createMemory(central));
+  const shares = state.duties.map((d, g) => d / middle.duties[g]!);
+  const out = {
+    watts: new Float64Array(1),
+    held: new Uint16Array(1),
+    fanW: new Float64Array(1),
   };
+  const work = createRowWork(on, off, 1);
+  const sets = [alikeSplits([shares], [ray], groups.length)];
+  const carry = createRowCarry(central, [ray], sets, null, work, [out]);
+  return (model, duty) => {
+    work.duty[0] = duty;
+    carry(model);
+    return out.watts[0]!;
+  };
+}
+
+function leastOfRow(model: MachineModel, watts: number, carry: CarriedAt): number {
+  const { data } = model;
+  const holds = (duty: number): boolean => carry(model, duty) >= watts;
   if (holds(0)) return -Infinity;
   const [from] = startDuties(data);
   if (from === undefined) return Infinity;
@@ -103,7 +125,7 @@ function leastOfRow(
     if (holds(duty)) hi = duty;
   }
   if (!(hi > 0)) return Infinity;
-  const levelOf = (duty: number) => machineLevelDbA(data, common(duty)) ?? -Infinity;
+  const levelOf = (duty: number) => fanState(data, duty).levelDbA ?? -Infinity;
   if (holds(from)) return levelOf(from);
   let lo = from;
   for (let i = 0; i < BISECTIONS; i++) {

@@ -9,7 +9,10 @@ import { createState } from '../network/steadyState';
 import type { CaseRecord } from '../record/recordSchema';
 import { resolveCase } from '../record/resolveCase';
 import { exampleRecord, twoLoopRecord } from '../test-support/exampleRecord';
+import type { SplitSet } from './centralSplits';
 import { drawFigures, figuresOf } from './drawnFigures';
+import { temperatureCodes } from './limitSlots';
+import { createRowSplits } from './rowSplits';
 import { planDraws, type DrawPlan } from './drawPlan';
 import { COLUMNS, READOUTS, roomForDraws, runDraws } from './draws';
 
@@ -133,4 +136,23 @@ test('more draws change nothing of those before: a row hangs on nothing but its 
   const from = 20 * plan.caps.length * COLUMNS;
   const to = 30 * plan.caps.length * COLUMNS;
   expect(some.watts.slice(from, to)).toEqual(all.watts.slice(from, to));
+});
+
+test('where a fan stands still in the central split, or none of the cap’s splits lets all turn, the common duty is looked at too', () => {
+  const model = buildModel(resolveCase(two));
+  const seen = {
+    watts: Float64Array.of(50),
+    held: new Uint16Array(1),
+    limits: [new Float64Array(temperatureCodes(model).length)],
+  };
+  const carry = (shares: number[], duty: number): boolean => {
+    const set: SplitSet = { of: [true], shares, ends: null, curves: [new Map()] };
+    const splits = createRowSplits([[set]], 1, temperatureCodes(model), () => undefined, seen);
+    splits.begin(model);
+    return splits.carry(0, duty, [{ watts: -1, held: 0, fanW: 0, top: null }]);
+  };
+  expect(carry([1, 1], 0.7)).toBe(true);
+  expect(carry([1.1, 0], 0.7)).toBe(false);
+  // both start at 0.36
+  expect(carry([1, 1], 0.35)).toBe(false);
 });

@@ -37,7 +37,8 @@ export interface RowSplits {
   /**
    * Takes the best split of each ray at a cap, given the common duty that is as loud.
    *
-   * @returns false where the cap is too quiet for all fans that should turn, so that the common duty may be as good
+   * @returns false where the common duty may be better: the cap is too quiet for all fans that should turn, or one stands still
+   *   in the best split of the central values
    */
   carry(c: number, duty: number, founds: readonly Found[]): boolean;
   /** By ray, what the last cap's best split carries, and what holds it. */
@@ -239,7 +240,7 @@ export function createRowSplits(
       if (top > watts[r]! && top <= watts[r]! * (1 + TAKEN_IN)) watts[r] = top;
       take(founds[r]!, watts[r]!, held[r]!, fanW[r]!);
     }
-    return true;
+    return shares.every((s) => s > 0);
   };
 
   return {
