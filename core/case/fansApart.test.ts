@@ -60,3 +60,18 @@ test('duty and level go there and back, also where a further fan starts on the w
     if (duty < 1) expect(fanState(data, duty * 1.0001).levelDbA!).toBeGreaterThan(level);
   }
 });
+
+test('known from the level at full speed the duty of a level is the same, whatever the fans and where they start', () => {
+  const record = structuredClone(exampleRecord('four-fan-eight-pipes'));
+  [1200, 2600, 1200, 3900].forEach((rpm, i) => (record.fans![i]!.minRpm = rpm));
+  record.fans![2]!.impellerDiameterMm = 40;
+  const data = resolveCase(record);
+  const full = fanState(data, 1).levelDbA!;
+  let stopped = 0;
+  for (let level = full - 40; level < full + 2; level += 0.37) {
+    const known = dutyForLevel(data, level, full);
+    expect(known).toBeCloseTo(dutyForLevel(data, level), 8);
+    if (known === 0) stopped++;
+  }
+  expect(stopped).toBeGreaterThan(3);
+});

@@ -1,4 +1,5 @@
 import type { CaseData } from '../record/caseData';
+import { relativeSound } from '../sound/fanLevel';
 import { hasSweep, machineLevelDbA } from '../sound/machineLevel';
 
 /** A noise cap: dB(A) at the lab's position, fans off, or full speed. */
@@ -61,11 +62,7 @@ const BISECTIONS = 60;
  * @param fullDbA level at full speed, where already known
  */
 export function dutyForLevel(data: CaseData, levelDbA: number, fullDbA?: number): number {
-  if (fullDbA !== undefined && !hasSweep(data)) {
-    // with every fan turning the level follows duty from full speed down to where the first one stops
-    const duty = 10 ** ((levelDbA - fullDbA) / 50);
-    if (duty <= 1 && data.fans.every((f) => f.maxRpm * duty >= f.minRpm)) return duty;
-  }
+  if (fullDbA !== undefined && !hasSweep(data)) return dutyBySound(data, levelDbA, fullDbA);
   const level = (duty: number) => fanState(data, duty).levelDbA ?? -Infinity;
   const starts = startDuties(data);
   for (let i = starts.length - 1; i >= 0; i--) {
@@ -87,6 +84,32 @@ export function dutyForLevel(data: CaseData, levelDbA: number, fullDbA?: number)
   }
   return 0;
 }
+
+/** The same from the level at full speed: `Σ wᵢ d⁵` of the fans that turn, looked at from start to start, the loudest first. */
+function dutyBySound({ fans }: CaseData, levelDbA: number, fullDbA: number): number {
+  let all = 0;
+  for (let i = 0; i < fans.length; i++) all += soundOf(fans[i]!);
+  const most = all * 10 ** (0.1 * (levelDbA - fullDbA));
+  for (let to = 1, beyond = Infinity; ;) {
+    let from = -1;
+    for (let i = 0; i < fans.length; i++) {
+      const start = fans[i]!.minRpm / fans[i]!.maxRpm;
+      if (start < beyond && start > from) from = start;
+    }
+    if (from < 0) return 0;
+    let turning = 0;
+    for (let i = 0; i < fans.length; i++) {
+      if (fans[i]!.minRpm / fans[i]!.maxRpm <= from) turning += soundOf(fans[i]!);
+    }
+    if (turning * from ** 5 <= most) return Math.min(to, (most / turning) ** 0.2);
+    // just before this fan starts
+    to = from * (1 - 1e-9);
+    beyond = from;
+  }
+}
+
+const soundOf = (f: CaseData['fans'][number]): number =>
+  relativeSound(f.diameterM, f.bladeHeightM, f.maxRpm);
 
 /**
  * The loudest fan state at or below a cap, all fans on one duty.

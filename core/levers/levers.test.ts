@@ -1,3 +1,4 @@
+import { normalQuantile } from '../uncertainty/normal';
 import { openCase } from '../case/openCase';
 import { sustainedTogether } from '../case/sustainedTogether';
 import { estimate } from '../case/estimate';
@@ -34,7 +35,9 @@ test('differences over common draws are those of each row estimated anew with ju
   for (const row of [0, 7, 31, 59]) {
     const values = new Map(
       plan.columns.flatMap((c, k) =>
-        c.inputs.map((i) => [i.path, i.quantile(plan.u[k * plan.draws + row]!)] as const),
+        c.inputs.map(
+          (i) => [i.path, i.valueAt(normalQuantile(plan.u[k * plan.draws + row]!))] as const,
+        ),
       ),
     );
     const alone = (roomC: number | null) =>
@@ -56,7 +59,9 @@ test('differences over common draws are those of each row estimated anew with ju
     const room =
       roomOf < 0
         ? 18
-        : after.plan.columns[roomOf]!.inputs[0]!.quantile(after.plan.u[roomOf * plan.draws + row]!);
+        : after.plan.columns[roomOf]!.inputs[0]!.valueAt(
+            normalQuantile(after.plan.u[roomOf * plan.draws + row]!),
+          );
     expect(Math.abs(drawn(before) / alone(null) - 1)).toBeLessThan(0.01);
     expect(Math.abs(drawn(after) / alone(room) - 1)).toBeLessThan(0.01);
   }

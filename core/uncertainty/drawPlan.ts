@@ -45,7 +45,8 @@ export interface DrawPlan {
     /** Each with the places at which it is asked for. */
     inputs: {
       path: string;
-      quantile: Spread['quantile'];
+      /** Its value by the standard normal variable of its column. */
+      valueAt: Spread['at'];
       at: number[];
       /** Another cause by which it is multiplied: its column, and one standard deviation of its logarithm. */
       also?: { column: number; logSd: number };
@@ -61,6 +62,8 @@ export interface DrawPlan {
   asked: number;
   /** Column-major probabilities. */
   u: Float64Array;
+  /** The standard normal variables that have them, column by column, where they are known already. */
+  z?: readonly Float64Array[];
   rays: (Ray | null)[];
   central: MachineModel;
   /** Solved at the central values: where every draw starts, so that its result depends on nothing but its row. */
@@ -140,7 +143,7 @@ export function planDraws(open: OpenCase, options: DrawOptions): DrawPlan {
       relative: spread.relative,
     };
     const { shared } = spread;
-    column.inputs.push({ path: input.path, quantile: shared?.ownQuantile ?? spread.quantile, at });
+    column.inputs.push({ path: input.path, valueAt: shared?.ownAt ?? spread.at, at });
     byGroup.set(spread.group, column);
     if (shared) common.push({ input: column.inputs.at(-1)!, ...shared });
   }

@@ -28,19 +28,19 @@ export function figuresOf(plan: DrawPlan): DrawnFigures {
  * @returns factor on every readout: 1, or what the equations are off outside their range
  */
 export function drawFigures(plan: DrawPlan, row: number, figures: DrawnFigures): number {
-  const { columns, u, draws } = plan;
+  const { columns, u, z, draws } = plan;
   const { drawn } = figures;
   let factor = 1;
   for (let c = 0; c < columns.length; c++) {
-    const p = u[c * draws + row]!;
+    const normal = z ? z[c]![row]! : normalQuantile(u[c * draws + row]!);
     const { inputs, name } = columns[c]!;
     for (let i = 0; i < inputs.length; i++) {
-      const { quantile, at, also } = inputs[i]!;
-      let value = quantile(p);
+      const { valueAt, at, also } = inputs[i]!;
+      let value = valueAt(normal);
       if (also) value *= Math.exp(also.logSd * normalQuantile(u[also.column * draws + row]!));
       for (let k = 0; k < at.length; k++) drawn[at[k]!] = value;
     }
-    if (name === RANGE_COLUMN) factor = Math.exp(OUT_OF_RANGE * normalQuantile(p));
+    if (name === RANGE_COLUMN) factor = Math.exp(OUT_OF_RANGE * normal);
   }
   for (const { values, at } of plan.calibrated) {
     for (let k = 0; k < at.length; k++) drawn[at[k]!] = values[row]!;

@@ -1,4 +1,5 @@
 import type { DrawPlan } from './drawPlan';
+import { normalQuantile } from './normal';
 import { latinHypercube } from './random';
 
 /**
@@ -17,16 +18,19 @@ export function namedDraws(
 ): DrawPlan {
   const { columns, draws, calibrated, open } = plan;
   const u = new Float64Array(plan.u.length);
-  columns.forEach((column, c) => u.set(columnOf(nameOf(column), draws, seed), c * draws));
-  if (!open.calibration) return { ...plan, u };
+  const made = columns.map((column) => columnOf(nameOf(column), draws, seed));
+  made.forEach((column, c) => u.set(column.u, c * draws));
+  const z = made.map((column) => column.z);
+  if (!open.calibration) return { ...plan, u, z };
   // each row takes one whole set of what the calibration leaves possible
-  const choice = columnOf('calibration', draws, seed);
+  const choice = columnOf('calibration', draws, seed).u;
   u.set(choice, columns.length * draws);
   const { paths, rows, count } = open.calibration;
   const place = new Map(paths.map((p, i) => [p, i]));
   return {
     ...plan,
     u,
+    z,
     calibrated: calibrated.map((c) => ({
       ...c,
       values: choice.map(
@@ -38,22 +42,29 @@ export function namedDraws(
 }
 
 /** Columns made so far; machines that are held against each other share nearly all of theirs. */
-const known = new Map<string, Float64Array>();
+const known = new Map<string, Column>();
 const MOST_KNOWN = 400;
 
+/** Probabilities, and the standard normal variables that have them. */
+interface Column {
+  u: Float64Array;
+  z: Float64Array;
+}
+
 /** A column by its name, not to be written to. */
-function columnOf(name: string, draws: number, seed: number): Float64Array {
+function columnOf(name: string, draws: number, seed: number): Column {
   const key = `${seed} ${draws} ${name}`;
   const there = known.get(key);
   if (there) return there;
-  const made = latinHypercube(draws, 1, (hash(name) ^ Math.imul(seed + 1, 0x9e3779b1)) >>> 0);
+  const u = latinHypercube(draws, 1, (hash(name) ^ Math.imul(seed + 1, 0x9e3779b1)) >>> 0);
+  const made = { u, z: u.map(normalQuantile) };
   if (draws > MOST_DRAWS) return made;
   if (known.size >= MOST_KNOWN) known.clear();
   known.set(key, made);
   return made;
 }
 
-/** Longer columns are made anew each time, so that what is kept stays below 2 MB. */
+/** Longer columns are made anew each time, so that what is kept stays below 4 MB. */
 const MOST_DRAWS = 500;
 
 /**

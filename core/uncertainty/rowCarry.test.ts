@@ -4,6 +4,7 @@ import { READOUT_NAMES } from '../case/answer';
 import type { CaseRecord } from '../record/recordSchema';
 import { exampleRecord } from '../test-support/exampleRecord';
 import { planDraws } from './drawPlan';
+import { normalQuantile } from './normal';
 import { COLUMNS, READOUTS, roomForDraws, runDraws } from './draws';
 
 const two = exampleRecord('two-fan-shared-pipes');
@@ -33,7 +34,9 @@ function compare(record: CaseRecord, rows: number, seed = 2) {
   for (let row = 0; row < rows; row++) {
     const overrides = new Map<string, number>();
     plan.columns.forEach((c, k) =>
-      c.inputs.forEach((i) => overrides.set(i.path, i.quantile(plan.u[k * plan.draws + row]!))),
+      c.inputs.forEach((i) =>
+        overrides.set(i.path, i.valueAt(normalQuantile(plan.u[k * plan.draws + row]!))),
+      ),
     );
     const plain = estimate(openCase({ record, overrides }), { caps, envelopes: false });
     plain.caps.forEach((c, k) =>

@@ -14,7 +14,7 @@ export interface Spread {
   /** One standard deviation over the value, near the middle. */
   relative: number;
   /** Of a length off a photo: what it has in common with all others off that photo, and what is its own. */
-  shared?: { group: string; relative: number; ownQuantile: (probability: number) => number };
+  shared?: { group: string; relative: number; ownAt: (z: number) => number };
 }
 
 /** z of the 95 % quantile: ranges are 5–95 % intervals. */
@@ -145,7 +145,7 @@ export function spreadOf(input: CaseInput, lab: LabDefaults = {}): Spread | null
       shared: {
         group: photoGroup(detail),
         relative: common,
-        ownQuantile: (p) => value * Math.exp(own * normalQuantile(p)),
+        ownAt: (z) => value * Math.exp(own * z),
       },
     };
   }

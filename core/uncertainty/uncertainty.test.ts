@@ -213,7 +213,9 @@ describe('bands', () => {
     for (let row = 0; row < 12; row++) {
       const overrides = new Map<string, number>();
       plan.columns.forEach((c, k) =>
-        c.inputs.forEach((i) => overrides.set(i.path, i.quantile(plan.u[k * plan.draws + row]!))),
+        c.inputs.forEach((i) =>
+          overrides.set(i.path, i.valueAt(normalQuantile(plan.u[k * plan.draws + row]!))),
+        ),
       );
       const plain = estimate(openCase({ record: two, overrides }), {
         caps: options.caps,
