@@ -221,13 +221,13 @@ export function createRowSplits(
       }
     }
     for (let round = 0; round < ROUNDS; round++) {
-      let most = 1 + TAKEN_IN;
+      let mostGain = 1 + TAKEN_IN;
       let best = -1;
       for (let r = 0; r < rays; r++) {
         if (!of[r] || !(watts[r]! > 0)) continue;
         const gain = curves.seekTop(r, first, least, greatest) / watts[r]!;
-        if (gain <= most) continue;
-        most = gain;
+        if (gain <= mostGain) continue;
+        mostGain = gain;
         best = r;
       }
       if (best < 0) break;
