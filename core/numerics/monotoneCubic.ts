@@ -1,5 +1,6 @@
-/** Halvings by which a place is sought: far finer than any reading. */
-const HALVINGS = 34;
+/** A value is met to within this share of its step, by so many steps at most: far finer than any reading. */
+const NEAR = 1e-12;
+const STEPS = 60;
 
 /**
  * Where a rising curve through points reaches a value. Between the points it is a cubic whose slopes keep it rising, so that it is as
@@ -10,7 +11,7 @@ const HALVINGS = 34;
  * @param wanted value
  * @returns the first place; the first of all where it is reached there already, the last where it never is
  * @example whereReached([0, 1, 2], [0, 1, 4], 1) // 1
- * Source: Fritsch & Butland, SIAM J. Sci. Stat. Comput. 5 (1984) 300–304; from memory.
+ * Source: Fritsch & Butland, SIAM J. Sci. Stat. Comput. 5 (1984) 300–304; from memory. Sought by Newton’s steps within bounds.
  */
 export function whereReached(x: ArrayLike<number>, y: ArrayLike<number>, wanted: number): number {
   const last = x.length - 1;
@@ -21,20 +22,25 @@ export function whereReached(x: ArrayLike<number>, y: ArrayLike<number>, wanted:
   const h = x[i + 1]! - x[i]!;
   const from = slopeAt(x, y, i);
   const to = slopeAt(x, y, i + 1);
+  // value(t) = y + t (c1 + t (c2 + t c3)), rising from y to the next
+  const rise = y[i + 1]! - y[i]!;
+  const c1 = h * from;
+  const c2 = 3 * rise - h * (2 * from + to);
+  const c3 = h * (from + to) - 2 * rise;
+  const above = wanted - y[i]!;
   let lo = 0;
   let hi = 1;
-  for (let k = 0; k < HALVINGS; k++) {
-    const t = 0.5 * (lo + hi);
-    const u = 1 - t;
-    const value =
-      (1 + 2 * t) * u * u * y[i]! +
-      t * u * u * h * from +
-      t * t * (3 - 2 * t) * y[i + 1]! -
-      t * t * u * h * to;
-    if (value < wanted) lo = t;
+  let t = above / rise;
+  for (let k = 0; k < STEPS; k++) {
+    const left = above - t * (c1 + t * (c2 + t * c3));
+    if (Math.abs(left) <= NEAR * rise) break;
+    if (left > 0) lo = t;
     else hi = t;
+    const newton = t + left / (c1 + t * (2 * c2 + 3 * t * c3));
+    // where the curve is too flat for a step by its slope the interval is halved
+    t = newton > lo && newton < hi ? newton : 0.5 * (lo + hi);
   }
-  return x[i]! + hi * h;
+  return x[i]! + t * h;
 }
 
 /** Slope between a point and the next. */

@@ -93,12 +93,19 @@ export function centralEnds(
   const firstStart = startDuties(data).find((x) => x > 0);
   const at = (duty: number, state: LinearState) =>
     stateEnds(model, fanState(data, duty).rpms, rays, state);
+  /** Caps beyond full speed are one state. */
+  const known = new Map<number, StateEnds>();
+  const onAt = (duty: number): StateEnds => {
+    const there = known.get(duty) ?? at(duty, on);
+    known.set(duty, there);
+    return there;
+  };
   const ends: CentralEnds = {
     caps: caps.map((cap) => {
       if (cap === 'off') return null;
       const { state } = stateForCap(data, cap);
       const duty = state.rpms.some((x) => x > 0) ? state.duties[0] : firstStart;
-      return duty === undefined ? null : at(duty, on);
+      return duty === undefined ? null : onAt(duty);
     }),
     off: at(0, createState(model)),
     splits: [],

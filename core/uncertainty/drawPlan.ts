@@ -99,9 +99,14 @@ export function planDraws(open: OpenCase, options: DrawOptions): DrawPlan {
   const wanted = rays.map((ray, r) => ray !== null && (!options.togetherOnly || !both || r === 2));
   const memory = createMemory(central);
   const notes: RangeNote[] = [];
+  // caps beyond full speed are one state
+  const byDuty = new Map<number, number[][]>();
   const duties = caps.map((cap) => {
     const { state } = stateForCap(data, cap);
-    return rays.map((ray) => {
+    const duty = state.duties[0] ?? 0;
+    const known = byDuty.get(duty);
+    if (known) return known;
+    const best = rays.map((ray) => {
       if (!ray) return [];
       const carried = carryOnRay(central, state, ray, null, memory);
       const running = carried.state.rpms.some((x) => x > 0);
@@ -109,6 +114,8 @@ export function planDraws(open: OpenCase, options: DrawOptions): DrawPlan {
       rangeNotes(central, running ? memory.on : memory.off, cpuW, gpuW, notes);
       return carried.state.duties.map((d, g) => (state.duties[g]! > 0 ? d / state.duties[g]! : 0));
     });
+    byDuty.set(duty, best);
+    return best;
   });
   const outOfRange = notes.length > 0;
   const run = options.togetherOnly ? null : likelyRun(open, memory);
