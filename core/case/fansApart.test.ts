@@ -53,7 +53,7 @@ test('duty and level go there and back, also where a further fan starts on the w
   record.fans![0]!.minRpm = 3500;
   const data = resolveCase(record);
   for (let level = 24; level < 44; level += 0.5) {
-    const duty = dutyForLevel(data, level);
+    const duty = dutyForLevel(data, level, fanState(data, 1).levelDbA!);
     if (duty === 0) continue;
     expect(fanState(data, duty).levelDbA!).toBeLessThanOrEqual(level + 1e-9);
     // a hair more is louder than the cap
@@ -61,17 +61,26 @@ test('duty and level go there and back, also where a further fan starts on the w
   }
 });
 
-test('known from the level at full speed the duty of a level is the same, whatever the fans and where they start', () => {
+test('the duty of a level is the greatest that is no louder, whatever the fans and where they start: beside a fine scan', () => {
   const record = structuredClone(exampleRecord('four-fan-eight-pipes'));
   [1200, 2600, 1200, 3900].forEach((rpm, i) => (record.fans![i]!.minRpm = rpm));
   record.fans![2]!.impellerDiameterMm = 40;
   const data = resolveCase(record);
   const full = fanState(data, 1).levelDbA!;
+  const duties = Array.from({ length: 2001 }, (_, i) => i / 2000);
+  const levels = duties.map((d) => fanState(data, d).levelDbA ?? -Infinity);
   let stopped = 0;
-  for (let level = full - 40; level < full + 2; level += 0.37) {
-    const known = dutyForLevel(data, level, full);
-    expect(known).toBeCloseTo(dutyForLevel(data, level), 8);
-    if (known === 0) stopped++;
+  for (let level = full - 40; level < full; level += 0.37) {
+    const found = dutyForLevel(data, level, full);
+    // the loudest from where on all are too loud
+    const last = levels.findLastIndex((l) => l <= level);
+    if (levels[last] === -Infinity) {
+      expect(found).toBe(0);
+      stopped++;
+    } else {
+      expect(found).toBeGreaterThan(duties[last]! - 1e-6);
+      expect(found).toBeLessThan(duties[last + 1]!);
+    }
   }
   expect(stopped).toBeGreaterThan(3);
 });

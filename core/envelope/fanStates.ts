@@ -54,27 +54,25 @@ export function startDuties(data: CaseData): number[] {
 const BISECTIONS = 60;
 
 /**
- * The greatest common duty at or below a level, or 0 where even the least is louder. Between two starts of fans the level
- * follows 50·log10 of duty, so it is found directly; a measured sweep is searched.
+ * The greatest common duty at or below a level, or 0 where even the least is louder. The fans that turn follow the fifth power of
+ * duty, so that it is found directly; a measured sweep is searched.
  *
  * @param data the case
  * @param levelDbA the level that must not be passed
- * @param fullDbA level at full speed, where already known
+ * @param fullDbA level at full speed
  */
-export function dutyForLevel(data: CaseData, levelDbA: number, fullDbA?: number): number {
-  if (fullDbA !== undefined && !hasSweep(data)) return dutyBySound(data, levelDbA, fullDbA);
+export function dutyForLevel(data: CaseData, levelDbA: number, fullDbA: number): number {
+  if (!hasSweep(data)) return dutyBySound(data, levelDbA, fullDbA);
   const level = (duty: number) => fanState(data, duty).levelDbA ?? -Infinity;
   const starts = startDuties(data);
   for (let i = starts.length - 1; i >= 0; i--) {
     const from = starts[i]!;
-    const atStart = level(from);
-    if (atStart > levelDbA) continue;
+    if (level(from) > levelDbA) continue;
     // just before the next fan starts
     const to = i + 1 < starts.length ? starts[i + 1]! * (1 - 1e-9) : 1;
-    if (!hasSweep(data)) return Math.min(to, from * 10 ** ((levelDbA - atStart) / 50));
+    if (level(to) <= levelDbA) return to;
     let lo = from;
     let hi = to;
-    if (level(hi) <= levelDbA) return hi;
     for (let k = 0; k < BISECTIONS; k++) {
       const mid = 0.5 * (lo + hi);
       if (level(mid) <= levelDbA) lo = mid;
@@ -85,7 +83,7 @@ export function dutyForLevel(data: CaseData, levelDbA: number, fullDbA?: number)
   return 0;
 }
 
-/** The same from the level at full speed: `Σ wᵢ d⁵` of the fans that turn, looked at from start to start, the loudest first. */
+/** By `Σ wᵢ d⁵` of the fans that turn, looked at from start to start, the loudest first. */
 function dutyBySound({ fans }: CaseData, levelDbA: number, fullDbA: number): number {
   let all = 0;
   for (let i = 0; i < fans.length; i++) all += soundOf(fans[i]!);
@@ -125,7 +123,7 @@ export function stateForCap(data: CaseData, cap: Cap): { state: FanState; note: 
   if (full.levelDbA === null || full.levelDbA <= cap) {
     return { state: full, note: 'above the loudest fan state: full speed' };
   }
-  const duty = dutyForLevel(data, cap);
+  const duty = dutyForLevel(data, cap, full.levelDbA);
   return duty > 0
     ? { state: fanState(data, duty), note: null }
     : { state: fanState(data, 0), note: 'below the quietest fan state: fans off' };

@@ -2,14 +2,12 @@ import { DEFAULTS, type Default } from '../record/defaults';
 import { fieldAt } from '../record/fieldTable';
 import type { FigureDetail } from '../record/figure';
 import type { CaseInput, LabDefaults } from '../record/resolver';
-import { normalQuantile } from './normal';
 
-/** How a figure is drawn: its value at a probability, and the cause it shares with others. */
+/** How a figure is drawn, and the cause it shares with others. */
 export interface Spread {
   /** Figures of one group are drawn together, from one column. */
   group: string;
-  quantile: (probability: number) => number;
-  /** The same by the standard normal variable that has the probability. */
+  /** Its value by a standard normal variable. */
   at: (z: number) => number;
   /** One standard deviation over the value, near the middle. */
   relative: number;
@@ -158,7 +156,7 @@ export function spreadOf(input: CaseInput, lab: LabDefaults = {}): Spread | null
 }
 
 function spread(group: string, relative: number, at: Spread['at']): Spread {
-  return { group, relative, at, quantile: (p) => at(normalQuantile(p)) };
+  return { group, relative, at };
 }
 
 /** A point of a curve or a sweep, as it stands in a path. */
