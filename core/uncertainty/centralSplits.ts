@@ -1,9 +1,10 @@
 import { maxPowerAlongRay } from '../envelope/boundary';
 import { fanNoise, fillNoise, noiseSum } from '../envelope/fanNoise';
-import { controlGroups, speeds, stateForCap, type Cap } from '../envelope/fanStates';
+import { controlGroups, speeds, stateForCap, type Cap, type FanState } from '../envelope/fanStates';
 import type { Ray } from '../envelope/limitTypes';
 import type { MachineModel } from '../network/networkModel';
 import { createState } from '../network/steadyState';
+import type { CaseData } from '../record/caseData';
 import { limitWatts, stateEnds, type CentralEnds, type StateEnds } from './centralEnds';
 
 /**
@@ -22,15 +23,26 @@ export interface SplitSet {
   of: boolean[];
   /** Duty of each group over the cap's common duty; 0 where it stands still. */
   shares: number[];
+  /** Some fan stands still, or is slower though none needs to be: which fans turn is then to be sought. */
+  isOpen: boolean;
   /** Where they end in this split; null where it is not known. */
   ends: StateEnds | null;
   /** By ray and code of a limit. */
   curves: ReadonlyMap<number, SplitCurve>[];
 }
 
+/** Duty of each group of a state over a common duty; 0 for one that stands still. */
+export function sharesOf(data: CaseData, { duties, rpms }: FanState, duty: number): number[] {
+  return controlGroups(data).map((group, g) =>
+    duty > 0 && group.some((i) => rpms[i]! > 0) ? duties[g]! / duty : 0,
+  );
+}
+
 /** Best splits this near each other, as logarithms, are one. */
 const ALIKE = 0.05;
 const MOVED = 0.12;
+/** A share from here on is full speed. */
+const ALL = 0.99;
 const TOLERANCE = 1e-5;
 
 /**
@@ -56,7 +68,8 @@ export function alikeSplits(
     if (set) set.of[r] = true;
     else {
       const of = rays.map((_, k) => k === r);
-      sets.push({ of, shares: [...own], ends: null, curves: rays.map(() => new Map()) });
+      const isOpen = own.some((s) => s === 0);
+      sets.push({ of, shares: [...own], isOpen, ends: null, curves: rays.map(() => new Map()) });
     }
   });
   return sets;
@@ -83,14 +96,17 @@ export function centralSplits(
   const noise = fanNoise(data, groups);
   const state = createState(model);
   return caps.map((cap, c) => {
-    if (cap === 'off' || cap === 'full') return [];
+    if (cap === 'off') return [];
     const { state: common } = stateForCap(data, cap);
     const duty = common.duties[0]!;
-    const sets = alikeSplits(duties[c]!, rays, groups.length);
+    const all = alikeSplits(duties[c]!, rays, groups.length);
+    // at full speed there is nothing to share out, but a fan may blow against another one
+    const sets = duty < 1 ? all : all.filter(({ shares }) => shares.some((s) => s < ALL));
+    if (duty === 1) for (const set of sets) set.isOpen = true;
     const most = noiseSum(noise, duty);
     for (const set of sets) {
       const of = rays.map((ray, r) => (set.of[r] ? ray : null));
-      if (!(duty > 0 && duty < 1)) {
+      if (!(duty > 0)) {
         set.ends = ends.caps[c]!;
         continue;
       }
@@ -103,6 +119,7 @@ export function centralSplits(
       };
       const rpms = at(0, 0)!;
       set.ends = stateEnds(model, rpms, of, state);
+      if (set.isOpen) continue;
       const look = (speed: readonly number[]) =>
         of.map((ray) => {
           if (!ray) return new Map<number, number>();

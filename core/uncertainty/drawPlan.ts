@@ -10,6 +10,7 @@ import type { LinearState } from '../network/steadyState';
 import type { CaseInput } from '../record/resolver';
 import { latinHypercube } from './random';
 import { centralEnds, type CentralEnds } from './centralEnds';
+import { sharesOf } from './centralSplits';
 import { OUT_OF_RANGE, RANGE_COLUMN } from './drawnFigures';
 import { runAt, type RunToMake } from './runReadings';
 import { spreadOf, type Spread } from './spread';
@@ -112,7 +113,7 @@ export function planDraws(open: OpenCase, options: DrawOptions): DrawPlan {
       const running = carried.state.rpms.some((x) => x > 0);
       const { cpuW, gpuW } = carried.point;
       rangeNotes(central, running ? memory.on : memory.off, cpuW, gpuW, notes);
-      return carried.state.duties.map((d, g) => (state.duties[g]! > 0 ? d / state.duties[g]! : 0));
+      return sharesOf(data, carried.state, duty);
     });
     byDuty.set(duty, best);
     return best;

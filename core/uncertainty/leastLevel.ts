@@ -9,7 +9,7 @@ import { createState, startFrom, type LinearState } from '../network/steadyState
 import { resolveBy } from '../record/resolveCase';
 import { createResolver } from '../record/resolver';
 import type { OpenCase } from '../case/openCase';
-import { alikeSplits } from './centralSplits';
+import { alikeSplits, sharesOf } from './centralSplits';
 import { planDraws } from './drawPlan';
 import { drawFigures, figuresOf } from './drawnFigures';
 import { createRowCarry, createRowWork } from './rowCarry';
@@ -96,7 +96,7 @@ function carriedBy(central: MachineModel, ray: Ray, on: LinearState, off: Linear
   const [from = 1] = startDuties(central.data);
   const middle = fanState(central.data, Math.sqrt(from));
   const { state } = carryOnRay(central, middle, ray, null, createMemory(central));
-  const shares = state.duties.map((d, g) => d / middle.duties[g]!);
+  const shares = sharesOf(central.data, state, middle.duties[0]!);
   const out = {
     watts: new Float64Array(1),
     held: new Uint16Array(1),

@@ -159,7 +159,7 @@ export function createRowCarry(
     if (duty > before) {
       const rpms = common(duty);
       const known = ends?.knows(c) ? ends : null;
-      const apart = duty < 1 && sets[c]!.length > 0;
+      const apart = sets[c]!.some((set) => duty < 1 || set.isOpen);
       const split = apart && splits.carry(c, duty, founds);
       if (known && (!split || solved)) {
         known.atCap(model, rpms, rays, c);

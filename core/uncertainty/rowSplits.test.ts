@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { openCase } from '../case/openCase';
 import { maxPowerAlongRay } from '../envelope/boundary';
 import { carryOnRay, createMemory } from '../envelope/carry';
@@ -9,12 +10,13 @@ import { createState } from '../network/steadyState';
 import type { CaseRecord } from '../record/recordSchema';
 import { resolveCase } from '../record/resolveCase';
 import { exampleRecord, twoLoopRecord } from '../test-support/exampleRecord';
+import { randomTopology } from '../test-support/randomTopology';
 import type { SplitSet } from './centralSplits';
 import { drawFigures, figuresOf } from './drawnFigures';
 import { temperatureCodes } from './limitSlots';
 import { createRowSplits } from './rowSplits';
 import { planDraws, type DrawPlan } from './drawPlan';
-import { COLUMNS, READOUTS, roomForDraws, runDraws } from './draws';
+import { COLUMNS, READOUTS, roomForDraws, runDraws, type Drawn } from './draws';
 
 const apart = (record: CaseRecord): CaseRecord => {
   const own = structuredClone(record);
@@ -30,6 +32,20 @@ const four = apart(exampleRecord('four-fan-eight-pipes'));
 const DRAWS = 400;
 const planOf = (record: CaseRecord, caps: readonly Cap[]) =>
   planDraws(openCase({ record }), { draws: DRAWS, seed: 1, caps });
+
+function drawsOf(plan: DrawPlan, rows: number): Drawn {
+  const drawn = roomForDraws(plan, DRAWS);
+  runDraws(plan, 0, rows, drawn);
+  return drawn;
+}
+
+/** As the plain estimate seeks the best fan state. */
+const plainly =
+  (plan: DrawPlan) =>
+  (model: MachineModel, cap: Cap, r: number): number => {
+    const { state } = stateForCap(model.data, cap);
+    return carryOnRay(model, state, plan.rays[r]!, null, createMemory(model)).point.watts;
+  };
 
 /** The model of a row, and by how much its watts are off beyond the ranges of its correlations. */
 function modelOf(plan: DrawPlan, row: number): { model: MachineModel; factor: number } {
@@ -47,14 +63,15 @@ function beside(
   plan: DrawPlan,
   rows: number,
   search: (model: MachineModel, cap: Cap, r: number) => number,
+  but: readonly Cap[] = [],
 ): number[] {
-  const drawn = roomForDraws(plan, DRAWS);
-  runDraws(plan, 0, rows, drawn);
+  const drawn = drawsOf(plan, rows);
   const off: number[] = [];
   for (let row = 0; row < rows; row++) {
     const { model, factor } = modelOf(plan, row);
     plan.caps.forEach((cap, c) => {
-      for (let r = 0; r < READOUTS; r++) {
+      for (let r = 0; r < READOUTS && !but.includes(cap); r++) {
+        if (!plan.rays[r]) continue;
         const watts = drawn.watts[(row * plan.caps.length + c) * COLUMNS + r]!;
         off.push(watts / (factor * search(model, cap, r)) - 1);
       }
@@ -119,10 +136,7 @@ test('a split of the row itself carries clearly more than the central one would,
 
 test('four fans apart, also at levels too low for all of them: as the plain estimate seeks them', () => {
   const plan = planOf(four, [28, 36]);
-  const off = beside(plan, 14, (model, cap, r) => {
-    const { state } = stateForCap(model.data, cap);
-    return carryOnRay(model, state, plan.rays[r]!, null, createMemory(model)).point.watts;
-  });
+  const off = beside(plan, 14, plainly(plan));
   expect(mean(off.map(Math.abs))).toBeLessThan(0.01);
   for (const x of off) expect(Math.abs(x)).toBeLessThan(0.05);
 });
@@ -146,7 +160,13 @@ test('where a fan stands still in the central split, or none of the cap’s spli
     limits: [new Float64Array(temperatureCodes(model).length)],
   };
   const carry = (shares: number[], duty: number): boolean => {
-    const set: SplitSet = { of: [true], shares, ends: null, curves: [new Map()] };
+    const set: SplitSet = {
+      of: [true],
+      shares,
+      isOpen: shares.includes(0),
+      ends: null,
+      curves: [new Map()],
+    };
     const splits = createRowSplits([[set]], 1, temperatureCodes(model), () => undefined, seen);
     splits.begin(model);
     return splits.carry(0, duty, [{ watts: -1, held: 0, fanW: 0, top: null }]);
@@ -155,4 +175,43 @@ test('where a fan stands still in the central split, or none of the cap’s spli
   expect(carry([1.1, 0], 0.7)).toBe(false);
   // both start at 0.36
   expect(carry([1, 1], 0.35)).toBe(false);
+});
+
+test('law, whatever the machine, its fans apart and starting anywhere: draws are finite and a louder cap never carries less', () => {
+  let machines = 0;
+  const off: number[] = [];
+  fc.assert(
+    fc.property(
+      randomTopology,
+      fc.array(fc.integer({ min: 400, max: 3100 }), { minLength: 8, maxLength: 8 }),
+      (record, starts) => {
+        if (record.fans!.length < 2) return;
+        const own = apart(record);
+        own.fans!.forEach((fan, i) => (fan.minRpm = starts[i % 8]!));
+        const caps: Cap[] = ['off', 15, 22, 28, 34, 40, 50, 'full'];
+        const plan = planOf(own, caps);
+        const { watts } = drawsOf(plan, 3);
+        for (let row = 0; row < 3; row++) {
+          for (let r = 0; r < READOUTS; r++) {
+            if (!plan.rays[r]) continue;
+            let before = 0;
+            for (let c = 0; c < caps.length; c++) {
+              const at = watts[(row * caps.length + c) * COLUMNS + r]!;
+              expect(at).toBeGreaterThanOrEqual(before);
+              expect(at).toBeLessThan(Infinity);
+              before = at;
+            }
+          }
+        }
+        // beside the plain estimate, where fans start as low as they do
+        if (machines++ % 6 > 0 || own.fans!.some((f, i) => starts[i % 8]! > 0.4 * Number(f.maxRpm)))
+          return;
+        off.push(...beside(plan, 1, plainly(plan), ['off', 15, 22, 50, 'full']));
+      },
+    ),
+    { numRuns: 120, seed: 7 },
+  );
+  expect(machines).toBeGreaterThan(40);
+  const near = off.filter((x) => Math.abs(x) < 0.03).length;
+  expect(near / off.length).toBeGreaterThan(0.9);
 });

@@ -5,6 +5,7 @@ import type { MachineModel } from '../network/networkModel';
 import type { SplitSet } from './centralSplits';
 import { DRAW_TOLERANCE, take, type Found } from './rowFound';
 import { createSplitCurves } from './splitCurves';
+import { createTurningSearch } from './turningSearch';
 
 /** What a look at a split leaves, by ray. */
 export interface SplitLook {
@@ -86,6 +87,7 @@ export function createRowSplits(
   const fanW = new Float64Array(rays);
   const wants: boolean[] = new Array<boolean>(rays).fill(false);
   const curves = createSplitCurves(rays, codes);
+  const turning = createTurningSearch(rays);
   let first = 0;
   const duties: number[] = [];
   const asked: number[] = [];
@@ -123,7 +125,7 @@ export function createRowSplits(
     founds: readonly Found[],
   ): boolean => {
     if (!setDuties(set)) return false;
-    takeLook(c, set, of, as, founds);
+    takeLook(c, set, duties, of, as, founds);
     for (let r = 0; r < rays; r++) {
       if (of[r]) curves.note(r, x, seen.watts[r]!, seen.held[r]!, seen.limits[r]!);
     }
@@ -133,37 +135,32 @@ export function createRowSplits(
   const takeLook = (
     c: number,
     set: SplitSet,
+    split: readonly number[],
     of: readonly boolean[],
     as: SplitLookFor,
     founds: readonly Found[],
   ): void => {
-    const rpms = speeds(model.data, groups, duties);
+    const rpms = speeds(model.data, groups, split);
     look(model, rpms, c, set, of, as);
-    const turning = fanPower(model, rpms);
+    const power = fanPower(model, rpms);
     for (let r = 0; r < rays; r++) {
       if (!of[r]) continue;
-      take(founds[r]!, seen.watts[r]!, seen.held[r]!, turning);
+      take(founds[r]!, seen.watts[r]!, seen.held[r]!, power);
       if (!(seen.watts[r]! > watts[r]!)) continue;
       watts[r] = seen.watts[r]!;
       held[r] = seen.held[r]!;
-      fanW[r] = turning;
+      fanW[r] = power;
     }
   };
 
-  /** Where a cap is too quiet for all fans that should turn: each stopped in turn, the others as loud as they may. */
-  const stopOne = (c: number, set: SplitSet, founds: readonly Found[]): void => {
+  /** Seeks which fans turn, where that is not as at the central values. */
+  const seekTurning = (c: number, set: SplitSet, founds: readonly Found[]): void => {
     let as: SplitLookFor = 'first';
-    for (let g = 0; g < groups.length; g++) {
-      const floor = floors[g]!;
-      if (floor === 0) continue;
-      for (let k = 0; k < groups.length; k++) asked[k] = k === g ? 0 : set.shares[k]!;
-      floors[g] = 0;
-      if (fillNoise(noise, asked, most, duties, -1, floors)) {
-        takeLook(c, set, set.of, as, founds);
-        as = 'top';
-      }
-      floors[g] = floor;
-    }
+    turning(noise, most, set.shares, set.of, (tried, of) => {
+      takeLook(c, set, tried, of, as, founds);
+      as = 'top';
+      return seen.watts;
+    });
   };
 
   /** The split in which some rays should be best before a first look, on the mean. */
@@ -200,10 +197,14 @@ export function createRowSplits(
       x[g] = 0;
     }
     for (let r = 0; r < rays; r++) if (of[r]) watts[r] = held[r] = 0;
+    if (set.isOpen) {
+      seekTurning(c, set, founds);
+      return false;
+    }
     curves.start(c, set);
     expect(of);
     if (!lookAt(c, set, of, 'first', founds)) {
-      stopOne(c, set, founds);
+      seekTurning(c, set, founds);
       return false;
     }
     for (let g = 0; g < groups.length; g++) from[g] = x[g]!;
@@ -240,7 +241,7 @@ export function createRowSplits(
       if (top > watts[r]! && top <= watts[r]! * (1 + TAKEN_IN)) watts[r] = top;
       take(founds[r]!, watts[r]!, held[r]!, fanW[r]!);
     }
-    return shares.every((s) => s > 0);
+    return true;
   };
 
   return {
@@ -255,7 +256,7 @@ export function createRowSplits(
     carry(c, duty, founds) {
       most = noiseSum(noise, duty);
       let all = true;
-      for (const set of sets[c]!) all = carrySet(c, set, founds) && all;
+      for (const set of sets[c]!) all = (duty < 1 || set.isOpen) && carrySet(c, set, founds) && all;
       return all;
     },
   };

@@ -12,6 +12,7 @@ function machine(curves: ReadonlyMap<number, { lnW: number; slope: number; bend:
   const set: SplitSet = {
     of: [true],
     shares: [1, 1],
+    isOpen: false,
     ends: null,
     curves: [
       new Map(
