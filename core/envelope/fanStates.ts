@@ -24,7 +24,7 @@ export function controlGroups(data: CaseData): number[][] {
 /** Speeds at the duties of the groups, 0…1 each: a fan below its least speed is off. */
 export function speeds(
   data: CaseData,
-  groups: readonly number[][],
+  groups: readonly (readonly number[])[],
   duties: readonly number[],
 ): number[] {
   const rpms = new Array<number>(data.fans.length).fill(0);

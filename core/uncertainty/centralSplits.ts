@@ -1,9 +1,9 @@
 import { maxPowerAlongRay } from '../envelope/boundary';
-import { fanNoise, fillNoise, noiseSum } from '../envelope/fanNoise';
+import { fanNoise, fillNoise, leastStart, noiseSum, type FanNoise } from '../envelope/fanNoise';
 import { controlGroups, speeds, stateForCap, type Cap, type FanState } from '../envelope/fanStates';
 import type { Ray } from '../envelope/limitTypes';
 import type { MachineModel } from '../network/networkModel';
-import { createState } from '../network/steadyState';
+import { createState, type LinearState } from '../network/steadyState';
 import type { CaseData } from '../record/caseData';
 import { limitWatts, stateEnds, type CentralEnds, type StateEnds } from './centralEnds';
 
@@ -25,6 +25,8 @@ export interface SplitSet {
   shares: number[];
   /** Some fan stands still, or is slower though none needs to be: which fans turn is then to be sought. */
   isOpen: boolean;
+  /** Groups without which nearly as much is carried, so that a row may do better with one of them stopped. */
+  stops: number[];
   /** Where they end in this split; null where it is not known. */
   ends: StateEnds | null;
   /** By ray and code of a limit. */
@@ -43,6 +45,9 @@ const ALIKE = 0.05;
 const MOVED = 0.12;
 /** A share from here on is full speed. */
 const ALL = 0.99;
+/** Carried without a group at the central values, over what is carried with it: from here on a row may do better without. */
+const NEARLY = 0.85;
+const NEARLY_TOLERANCE = 1e-3;
 const TOLERANCE = 1e-5;
 
 /**
@@ -69,10 +74,44 @@ export function alikeSplits(
     else {
       const of = rays.map((_, k) => k === r);
       const isOpen = own.some((s) => s === 0);
-      sets.push({ of, shares: [...own], isOpen, ends: null, curves: rays.map(() => new Map()) });
+      const curves = rays.map(() => new Map());
+      sets.push({ of, shares: [...own], isOpen, stops: [], ends: null, curves });
     }
   });
   return sets;
+}
+
+/**
+ * Groups of a set without which its rays carry nearly as much.
+ *
+ * @param model at the central values
+ * @param most sum of noise allowed, see `noiseSum`
+ */
+export function nearStops(
+  model: MachineModel,
+  noise: FanNoise,
+  { shares, of }: Pick<SplitSet, 'shares' | 'of'>,
+  rays: readonly (Ray | null)[],
+  most: number,
+  state: LinearState,
+): number[] {
+  const duties: number[] = [];
+  const watts = (stopped: number): number[] | null => {
+    const floors = shares.map((s, g) => (s > 0 && g !== stopped ? leastStart(noise, g) : 0));
+    const asked = shares.map((s, g) => (g === stopped ? 0 : s));
+    if (asked.every((s) => s === 0) || !fillNoise(noise, asked, most, duties, -1, floors))
+      return null;
+    const rpms = speeds(model.data, noise.groups, duties);
+    return rays.map((ray, r) =>
+      ray && of[r] ? maxPowerAlongRay(model, rpms, ray, null, state, NEARLY_TOLERANCE) : 0,
+    );
+  };
+  const all = watts(-1);
+  return shares.flatMap((s, g) => {
+    const without = s > 0 ? watts(g) : null;
+    const isNear = without?.some((w, r) => of[r] && !(w < NEARLY * (all?.[r] ?? 0)));
+    return isNear ? [g] : [];
+  });
 }
 
 /**
@@ -100,10 +139,15 @@ export function centralSplits(
     const { state: common } = stateForCap(data, cap);
     const duty = common.duties[0]!;
     const all = alikeSplits(duties[c]!, rays, groups.length);
-    // at full speed there is nothing to share out, but a fan may blow against another one
-    const sets = duty < 1 ? all : all.filter(({ shares }) => shares.some((s) => s < ALL));
-    if (duty === 1) for (const set of sets) set.isOpen = true;
     const most = noiseSum(noise, duty);
+    if (duty > 0) {
+      for (const set of all) set.stops = nearStops(model, noise, set, rays, most, state);
+    }
+    // at full speed there is nothing to share out, but a fan may blow against another one
+    const isSplit = ({ shares, stops }: SplitSet) =>
+      stops.length > 0 || shares.some((s) => s < ALL);
+    const sets = duty < 1 ? all : all.filter(isSplit);
+    if (duty === 1) for (const set of sets) set.isOpen = true;
     for (const set of sets) {
       const of = rays.map((ray, r) => (set.of[r] ? ray : null));
       if (!(duty > 0)) {

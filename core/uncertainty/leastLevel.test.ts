@@ -47,6 +47,22 @@ test('fans controlled apart: a level is what the best split of just that level s
   expect(loud.p50).toBeGreaterThan(34.8);
 });
 
+test('fans controlled apart: a fan that blows through nearly closed vents is stopped, or starts late, whichever is quieter', () => {
+  const closed = exampleRecord('two-fan-shared-pipes');
+  Object.assign(closed.fans![1]!, { impellerDiameterMm: 30, bladeHeightMm: 4 });
+  for (const vent of [1, 3]) closed.vents![vent]!.openShare = 0.02;
+  const late = exampleRecord('two-fan-shared-pipes');
+  late.fans![1]!.minRpm = 4500;
+  for (const record of [closed, late]) {
+    for (const fan of record.fans!) fan.control = 'own';
+    const open = openCase({ record });
+    const options = { draws: 120, seed: 2 };
+    const { estimate } = estimateWithDraws(open, { ...options, caps: [34], envelopes: false });
+    const need = { cpuW: 0, gpuW: estimate.caps[0]!.gpuAlone!.p50! };
+    expect(Math.abs(leastLevel(open, need, options).p50 - 34)).toBeLessThan(0.2);
+  }
+});
+
 test('what fans off hold needs no noise, what nothing holds is reached at no level', () => {
   const little = leastLevel(two, { cpuW: 0.3, gpuW: 0.3 }, { draws: 60 });
   expect(little.p50).toBe(-Infinity);

@@ -1,4 +1,5 @@
 import { carryOnRay, createMemory } from '../envelope/carry';
+import { fanNoise, noiseSum } from '../envelope/fanNoise';
 import { controlGroups, fanState, speeds, startDuties } from '../envelope/fanStates';
 import type { Ray } from '../envelope/limitTypes';
 import { maxPowerAlongRay } from '../envelope/boundary';
@@ -9,7 +10,7 @@ import { createState, startFrom, type LinearState } from '../network/steadyState
 import { resolveBy } from '../record/resolveCase';
 import { createResolver } from '../record/resolver';
 import type { OpenCase } from '../case/openCase';
-import { alikeSplits, sharesOf } from './centralSplits';
+import { alikeSplits, nearStops, sharesOf } from './centralSplits';
 import { planDraws } from './drawPlan';
 import { drawFigures, figuresOf } from './drawnFigures';
 import { createRowCarry, createRowWork } from './rowCarry';
@@ -104,6 +105,9 @@ function carriedBy(central: MachineModel, ray: Ray, on: LinearState, off: Linear
   };
   const work = createRowWork(on, off, 1);
   const sets = [alikeSplits([shares], [ray], groups.length)];
+  const noise = fanNoise(central.data, groups);
+  const most = noiseSum(noise, middle.duties[0]!);
+  for (const set of sets[0]!) set.stops = nearStops(central, noise, set, [ray], most, on);
   const carry = createRowCarry(central, [ray], sets, null, work, [out]);
   return (model, duty) => {
     work.duty[0] = duty;

@@ -164,6 +164,7 @@ test('where a fan stands still in the central split, or none of the cap’s spli
       of: [true],
       shares,
       isOpen: shares.includes(0),
+      stops: [],
       ends: null,
       curves: [new Map()],
     };
@@ -176,6 +177,44 @@ test('where a fan stands still in the central split, or none of the cap’s spli
   // both start at 0.36
   expect(carry([1, 1], 0.35)).toBe(false);
 });
+
+/** One fan blows through nearly closed vents: it is best slow, or stopped, also at full speed. */
+const closed = apart(exampleRecord('two-fan-shared-pipes'));
+closed.fans![1]!.impellerDiameterMm = 30;
+closed.fans![1]!.bladeHeightMm = 4;
+for (const vent of [1, 3]) closed.vents![vent]!.openShare = 0.02;
+
+/** A small fan is beside a large one on the same fins, so that it holds back what the large one blows. */
+const joined = apart(exampleRecord('two-fan-shared-pipes'));
+joined.finStacks = [{ ...joined.finStacks![0]!, fans: ['fan-left', 'fan-right'] }];
+joined.heatPipes![0]!.along!.pop();
+joined.vents!.pop();
+Object.assign(joined.fans![1]!, { impellerDiameterMm: 30, maxRpm: 3000, minRpm: 500 });
+
+/** One fan starts near its full speed only: at most levels the other one blows alone. */
+const late = apart(exampleRecord('two-fan-shared-pipes'));
+late.fans![1]!.minRpm = 4500;
+
+test.each([
+  ['closed', closed],
+  ['joined', joined],
+  ['late', late],
+])(
+  'which fans turn, %s, and how fast at full speed: as the plain estimate seeks it',
+  (_, record) => {
+    const plan = planOf(record, [28, 34, 'full']);
+    const off = beside(plan, 12, plainly(plan));
+    for (const x of off) expect(Math.abs(x)).toBeLessThan(0.01);
+    expect(mean(off.map(Math.abs))).toBeLessThan(0.002);
+    // all full at full speed would carry less
+    if (record !== closed) return;
+    const full = modelOf(plan, 0).model;
+    const gpu = plan.rays[1]!;
+    const rpms = stateForCap(full.data, 'full').state.rpms;
+    const all = maxPowerAlongRay(full, rpms, gpu, null, createState(full), 1e-5);
+    expect(plainly(plan)(full, 'full', 1)).toBeGreaterThan(1.01 * all);
+  },
+);
 
 test('law, whatever the machine, its fans apart and starting anywhere: draws are finite and a louder cap never carries less', () => {
   let machines = 0;
@@ -203,15 +242,16 @@ test('law, whatever the machine, its fans apart and starting anywhere: draws are
             }
           }
         }
-        // beside the plain estimate, where fans start as low as they do
-        if (machines++ % 6 > 0 || own.fans!.some((f, i) => starts[i % 8]! > 0.4 * Number(f.maxRpm)))
-          return;
-        off.push(...beside(plan, 1, plainly(plan), ['off', 15, 22, 50, 'full']));
+        if (machines++ % 2 > 0) return;
+        // nothing is carried where all are passed with both dies idle
+        const known = beside(plan, 1, plainly(plan), ['off', 15, 22, 50]).filter((x) => x === x);
+        off.push(...known);
       },
     ),
     { numRuns: 120, seed: 7 },
   );
   expect(machines).toBeGreaterThan(40);
-  const near = off.filter((x) => Math.abs(x) < 0.03).length;
-  expect(near / off.length).toBeGreaterThan(0.9);
+  // beside the plain estimate, which at such machines is at times the poorer search
+  const short = off.filter((x) => x < -0.03).length;
+  expect(short / off.length).toBeLessThan(0.1);
 });

@@ -85,10 +85,13 @@ export function createRowSplits(
   const watts = new Float64Array(rays);
   const held = new Uint16Array(rays);
   const fanW = new Float64Array(rays);
+  const far = new Float64Array(rays);
   const wants: boolean[] = new Array<boolean>(rays).fill(false);
   const curves = createSplitCurves(rays, codes);
   const turning = createTurningSearch(rays);
   let first = 0;
+  /** Every group stopped, one at a time, and none. */
+  let anyStopped: number[] = [];
   const duties: number[] = [];
   const asked: number[] = [];
   const floors: number[] = [];
@@ -154,9 +157,14 @@ export function createRowSplits(
   };
 
   /** Seeks which fans turn, where that is not as at the central values. */
-  const seekTurning = (c: number, set: SplitSet, founds: readonly Found[]): void => {
-    let as: SplitLookFor = 'first';
-    turning(noise, most, set.shares, set.of, (tried, of) => {
+  const seekTurning = (
+    c: number,
+    set: SplitSet,
+    stops: readonly number[],
+    as: SplitLookFor,
+    founds: readonly Found[],
+  ): void => {
+    turning(noise, most, set.shares, set.of, stops, watts, (tried, of) => {
       takeLook(c, set, tried, of, as, founds);
       as = 'top';
       return seen.watts;
@@ -187,6 +195,23 @@ export function createRowSplits(
     }
   };
 
+  /** Where the best split is expected, and, if that is far off, at the central one too; `from` is the better of them. */
+  const lookFirst = (c: number, set: SplitSet, founds: readonly Found[]): boolean => {
+    const isFar = x.some((by) => Math.abs(by) > FAR);
+    if (!lookAt(c, set, set.of, 'first', founds)) return false;
+    for (let g = 0; g < groups.length; g++) from[g] = x[g]!;
+    if (!isFar) return true;
+    for (let r = 0; r < rays; r++) far[r] = seen.watts[r]!;
+    x.fill(0);
+    if (!lookAt(c, set, set.of, 'step', founds)) return true;
+    let gain = 0;
+    for (let r = 0; r < rays; r++) {
+      if (set.of[r] && far[r]! > 0) gain += seen.watts[r]! / far[r]! - 1;
+    }
+    if (gain > 0) for (let g = 0; g < groups.length; g++) from[g] = x[g]!;
+    return true;
+  };
+
   const carrySet = (c: number, set: SplitSet, founds: readonly Found[]): boolean => {
     const { shares, of } = set;
     first = shares.findIndex((s) => s > 0);
@@ -198,16 +223,15 @@ export function createRowSplits(
     }
     for (let r = 0; r < rays; r++) if (of[r]) watts[r] = held[r] = 0;
     if (set.isOpen) {
-      seekTurning(c, set, founds);
+      seekTurning(c, set, anyStopped, 'first', founds);
       return false;
     }
     curves.start(c, set);
     expect(of);
-    if (!lookAt(c, set, of, 'first', founds)) {
-      seekTurning(c, set, founds);
+    if (!lookFirst(c, set, founds)) {
+      seekTurning(c, set, anyStopped, 'first', founds);
       return false;
     }
-    for (let g = 0; g < groups.length; g++) from[g] = x[g]!;
     for (let g = first + 1; g < groups.length; g++) {
       if (!(shares[g]! > 0)) continue;
       if (Math.abs(from[g]!) > FAR) curves.forgetTilt(of, g);
@@ -241,6 +265,7 @@ export function createRowSplits(
       if (top > watts[r]! && top <= watts[r]! * (1 + TAKEN_IN)) watts[r] = top;
       take(founds[r]!, watts[r]!, held[r]!, fanW[r]!);
     }
+    if (set.stops.length > 0) seekTurning(c, set, set.stops, 'top', founds);
     return true;
   };
 
@@ -251,6 +276,7 @@ export function createRowSplits(
       model = row;
       groups = controlGroups(row.data);
       noise = fanNoise(row.data, groups);
+      if (anyStopped.length === 0) anyStopped = [-1, ...groups.keys()];
       curves.begin(groups.length);
     },
     carry(c, duty, founds) {

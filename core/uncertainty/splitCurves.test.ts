@@ -13,6 +13,7 @@ function machine(curves: ReadonlyMap<number, { lnW: number; slope: number; bend:
     of: [true],
     shares: [1, 1],
     isOpen: false,
+    stops: [],
     ends: null,
     curves: [
       new Map(

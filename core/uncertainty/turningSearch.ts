@@ -8,9 +8,10 @@ const TURNING = [0, -1, 0.8, 1.25, 4] as const;
 const ROUNDS = 2;
 
 /**
- * Seeks which groups of fans should turn, where that is not as at the central values: along each ray every group in turn stopped,
- * at its least speed, slower, faster and at full speed, the others as loud as they may be, and the best kept, until a round brings
- * nothing. What was tried is told by `look` alone.
+ * Seeks which groups of fans should turn, where that may not be as at the central values: some of them stopped, one at a time;
+ * then along each ray for which that is better than what is known every group stopped, at its least speed, slower, faster and at
+ * full speed, the others as loud as they may be, and the best kept, until a round brings nothing. What was tried is told by `look`
+ * alone.
  *
  * @param rays how many
  */
@@ -26,12 +27,16 @@ export function createTurningSearch(rays: number) {
    * @param most sum of noise allowed, see `noiseSum`
    * @param shares duty of each group in the split to begin with, over a common duty
    * @param of the rays
+   * @param stops groups stopped to begin with; −1: none
+   * @param known what each ray carries without that, W
    */
   return (
     noise: FanNoise,
     most: number,
     shares: readonly number[],
     of: readonly boolean[],
+    stops: readonly number[],
+    known: Float64Array,
     look: TrySplit,
   ): void => {
     const groups = shares.length;
@@ -56,13 +61,16 @@ export function createTurningSearch(rays: number) {
       }
       return better;
     };
-    best.fill(0);
-    for (let stopped = -1; stopped < groups; stopped++) {
+    for (let r = 0; r < rays; r++) {
+      best[r] = known[r]!;
+      kept[r]!.length = 0;
+    }
+    for (const stopped of stops) {
       for (let g = 0; g < groups; g++) asked[g] = g === stopped ? 0 : shares[g]!;
       if (fill(-1)) tryFor(of);
     }
     for (let r = 0; r < rays; r++) {
-      if (!(best[r]! > 0)) continue;
+      if (kept[r]!.length === 0) continue;
       for (let k = 0; k < rays; k++) one[k] = k === r;
       for (let round = 0, better = true; round < ROUNDS && better; round++) {
         better = false;
