@@ -42,6 +42,9 @@ export function createTurningSearch(rays: number) {
     const groups = shares.length;
     // others that are asked to turn are not stopped, unless there is no other way
     const fill = (group: number): boolean => {
+      let any = 0;
+      for (let g = 0; g < groups; g++) any += asked[g]!;
+      if (!(any > 0)) return false;
       for (let g = 0; g < groups; g++) {
         floors[g] = g !== group && asked[g]! > 0 ? leastStart(noise, g) : 0;
       }
