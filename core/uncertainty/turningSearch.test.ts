@@ -55,6 +55,13 @@ test('two of three may be stopped, one after the other; the last takes all noise
   expect(found![2]).toBeCloseTo(0.6 * 3 ** 0.2, 6);
 });
 
+test('what is better only after another’s change is found in a second round', () => {
+  const slow = (d: number) => d > 0.299 && d < 0.31;
+  const [found] = searching([(d) => (d[2]! >= 0.3 ? 5 : slow(d[1]!) ? 20 : 10)]).best([-1]);
+  expect(turning(found!)).toEqual([1, 1, 0]);
+  expect(found![1]).toBeCloseTo(0.3, 6);
+});
+
 test('one that stands still to begin with may turn, at its least speed or faster', () => {
   const slow = searching([(d) => (d[0]! >= 0.3 ? 20 - 10 * d[0]! : 5)]);
   expect(slow.best(ANY, new Float64Array(1), [0, 1, 1])[0]![0]).toBeCloseTo(0.3, 6);
@@ -75,6 +82,15 @@ test('nobody is stopped by another’s change where there is another way; nothin
     // beside the third not even the slowest two have room
     expect(Math.max(...duties) ** 5 + 2 * 0.3 ** 5).toBeGreaterThan(MOST);
   }
+});
+
+test('one that is best as fast as it may be alone stops the others', () => {
+  const [found] = searching([(d) => (d[0]! > 0.74 && d[1]! < 0.3 && d[2]! < 0.3 ? 20 : 10)]).best(
+    [-1],
+    new Float64Array(1),
+    [0.99, 1, 1],
+  );
+  expect(turning(found!)).toEqual([1, 0, 0]);
 });
 
 test('beside what is known only what is better is sought further, and each search begins anew', () => {
