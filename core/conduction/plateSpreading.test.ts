@@ -1,5 +1,5 @@
 import { LuDecomposition, Matrix } from 'ml-matrix';
-import { plateSpreading, termsFor, type PlateSource } from './plateSpreading';
+import { cosineMeans, plateSpreading, termsFor, type PlateSource } from './plateSpreading';
 import { spreadingResistance } from '../test-support/discSpreading';
 
 const K = 390;
@@ -128,4 +128,22 @@ test.each([
   const source = { centreXM, centreYM, widthM: side, lengthM: side };
   const [r] = plateSpreading([source], a, b, t, K, H);
   expect(r! / sum).toBeCloseTo(1, 9);
+});
+
+test('means of cosines by their forerunners are those of cosine and sine themselves, up to the last wave', () => {
+  for (const [side, centre, size] of [
+    [0.04, 0.02, 0.0001],
+    [0.04, 0.0031, 0.006],
+    [0.1, 0.05, 0.1],
+    [0.1, 0.09, 0],
+  ] as const) {
+    const means = new Float64Array(401);
+    const lambda = Math.PI / side;
+    cosineMeans(means, 1, 400, lambda, centre, size);
+    for (let m = 0; m < 400; m++) {
+      const x = (m * lambda * size) / 2;
+      const direct = Math.cos(m * lambda * centre) * (x > 0 ? Math.sin(x) / x : 1);
+      expect(Math.abs(means[1 + m]! - direct)).toBeLessThan(1e-9);
+    }
+  }
 });
