@@ -18,7 +18,7 @@ import { temporaryFolder } from '../test-support/temporaryFolder';
 import { testLibrary } from '../test-support/testServer';
 import { checkFolder } from './checkFolder';
 import { readBackup } from './readBackup';
-import { stage } from './restore';
+import { stage, swapBack } from './restore';
 import { backupToFile, writeBackup } from './writeBackup';
 
 const EXAMPLE = JSON.parse(
@@ -199,6 +199,53 @@ test('a restore that is cut off at any step is done at the next start, one libra
   await stage(other.folder, file);
   expect(await machinesIn(other.folder)).toEqual([other.id]);
   expect(readdirSync(other.folder).filter((n) => /restoring/.test(n))).toEqual([]);
+});
+
+test('two restores within one second set aside each what was there, and lose nothing of it', async () => {
+  const { folder, id } = await filled();
+  const file = join(temporaryFolder(), 'all.tar');
+  await backupToFile(folder, file, false, NOW);
+  const other = await filled();
+  const first = await (await stage(other.folder, file)).swap(NOW);
+  const between = (await machinesIn(other.folder))[0]!;
+  const library = await testLibrary(other.folder);
+  const { id: later } = await library.machines.create(EXAMPLE);
+  await library.attachments.add(later, await photo('#aac'), { name: 'x.png', path: '' });
+  await library.close();
+  const second = await (await stage(other.folder, file)).swap(NOW);
+  expect(first.aside).not.toBe(second.aside);
+  expect([between, ...(await machinesIn(other.folder))]).toEqual([id, id]);
+  expect(await machinesIn(first.aside)).toEqual([other.id]);
+  expect((await machinesIn(second.aside)).sort()).toEqual([id, later].sort());
+  // put back twice within that second too
+  await swapBack(other.folder, second.aside, NOW);
+  expect((await machinesIn(other.folder)).sort()).toEqual([id, later].sort());
+  await swapBack(other.folder, first.aside, NOW);
+  expect(await machinesIn(other.folder)).toEqual([other.id]);
+  const aside = readdirSync(other.folder).filter((n) => n.startsWith('before-restore-'));
+  expect(aside.map((n) => n.replace(/.*Z?-00-00/, '')).sort()).toEqual(['-failed', '-failed-2']);
+  expect(await checkFolder(other.folder)).toMatchObject({ damaged: [], missing: [] });
+});
+
+test('a restore that found something aside already, under its own name, is done at the next start', async () => {
+  const { folder, id } = await filled();
+  const file = join(temporaryFolder(), 'all.tar');
+  await backupToFile(folder, file, false, NOW);
+  const other = await filled();
+  await stage(other.folder, file);
+  const laid = readdirSync(other.folder).find((n) => n.startsWith('.restoring-'))!;
+  const aside = join(other.folder, 'before-restore-x');
+  mkdirSync(join(aside, 'files'), { recursive: true });
+  writeFileSync(join(aside, 'files', 'earlier'), 'x');
+  writeFileSync(
+    join(other.folder, 'restoring.json'),
+    JSON.stringify({ staged: laid, aside: 'before-restore-x', parts: ['zugluft.sqlite', 'files'] }),
+  );
+  expect(await machinesIn(other.folder)).toEqual([id]);
+  expect(await checkFolder(other.folder)).toMatchObject({ damaged: [], missing: [] });
+  expect(readFileSync(join(aside, 'files', 'earlier'), 'utf8')).toBe('x');
+  expect(readdirSync(join(aside, 'files-2')).length).toBeGreaterThan(0);
+  expect(await machinesIn(aside)).toEqual([other.id]);
 });
 
 test('a file is written over only when told, and one that cannot be written says why', async () => {

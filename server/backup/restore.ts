@@ -40,7 +40,7 @@ export async function stage(dataFolder: string, file: string): Promise<Staged> {
     manifest,
     drop,
     async swap(now = new Date()) {
-      const aside = asideName(now);
+      const aside = await asideName(dataFolder, now);
       await swapIn(dataFolder, basename(folder), aside);
       await compareAfter(dataFolder, manifest, aside);
       return { manifest, aside: join(dataFolder, aside) };
@@ -54,7 +54,7 @@ export async function stage(dataFolder: string, file: string): Promise<Staged> {
  * @param aside folder that the restore named
  */
 export async function swapBack(dataFolder: string, aside: string, now = new Date()): Promise<void> {
-  await swapIn(dataFolder, basename(aside), `${asideName(now)}-failed`);
+  await swapIn(dataFolder, basename(aside), await asideName(dataFolder, now, '-failed'));
 }
 
 /** Whether what stands there now is what the backup tells of. */

@@ -32,9 +32,22 @@ async function syncFolder(path: string): Promise<void> {
   await folder.close();
 }
 
-/** A name for what is set aside at a moment. */
-export const asideName = (now: Date): string =>
-  `before-restore-${now.toISOString().slice(0, 19).replaceAll(':', '-')}`;
+/**
+ * A name for what is set aside at a moment, under which nothing lies yet: two restores within one second have a folder each.
+ *
+ * @param ending of the name
+ */
+export async function asideName(dataFolder: string, now: Date, ending = ''): Promise<string> {
+  const moment = now.toISOString().slice(0, 19).replaceAll(':', '-');
+  return freeName(dataFolder, `before-restore-${moment}${ending}`);
+}
+
+/** A name, with a number behind it where something is called so already. */
+async function freeName(folder: string, name: string): Promise<string> {
+  let free = name;
+  for (let n = 2; await isThere(join(folder, free)); n++) free = `${name}-${n}`;
+  return free;
+}
 
 /** An empty folder into which a backup can be laid out. */
 export async function stagedFolder(dataFolder: string, id: string): Promise<string> {
@@ -76,7 +89,11 @@ export async function finishSwap(dataFolder: string): Promise<void> {
       const isNext = await isThere(next);
       const hasTakenPlace = journal.parts.includes(part) && !isNext;
       // what stands there is the old one until it lies aside
-      if (!hasTakenPlace && !(await isThere(old)) && (await isThere(now))) await rename(now, old);
+      if (!hasTakenPlace && (await isThere(now))) {
+        // while the next one waits, what lies aside already is of an earlier restore
+        if (isNext) await rename(now, join(aside, await freeName(aside, part)));
+        else if (!(await isThere(old))) await rename(now, old);
+      }
       if (isNext) await rename(next, now);
     }
     // where nothing was there, nothing lies aside
