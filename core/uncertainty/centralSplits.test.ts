@@ -3,15 +3,11 @@ import { fanNoise, noiseSum } from '../envelope/fanNoise';
 import { controlGroups, fanState } from '../envelope/fanStates';
 import { createState } from '../network/steadyState';
 import { exampleRecord } from '../test-support/exampleRecord';
+import { closedVentRecord, fansApart, lateFanRecord } from '../test-support/fansApartRecords';
 import { nearStops, sharesOf } from './centralSplits';
 
-const record = exampleRecord('two-fan-shared-pipes');
-for (const fan of record.fans!) fan.control = 'own';
-
 test('a group that stands still has no share, whatever duty it was given', () => {
-  const late = structuredClone(record);
-  late.fans![1]!.minRpm = 4500;
-  const { data } = openCase({ record: late }).model;
+  const { data } = openCase({ record: lateFanRecord() }).model;
   const state = fanState(data, 0.6);
   expect(state.rpms).toEqual([3000, 0]);
   expect(sharesOf(data, state, 0.6)).toEqual([1, 0]);
@@ -20,13 +16,10 @@ test('a group that stands still has no share, whatever duty it was given', () =>
 });
 
 test.each([
-  ['both blow well', 0.45, 0.65, []],
-  ['one blows through nearly closed vents', 0.02, 0.02, [1]],
-])('a group is near to be stopped where little is carried by it: %s', (_, base, rear, stops) => {
-  const own = structuredClone(record);
-  own.vents![1]!.openShare = base;
-  own.vents![3]!.openShare = rear;
-  const { model } = openCase({ record: own });
+  ['both blow well', fansApart(exampleRecord('two-fan-shared-pipes')), []],
+  ['one blows through nearly closed vents', closedVentRecord(), [1]],
+])('a group is near to be stopped where little is carried by it: %s', (_, record, stops) => {
+  const { model } = openCase({ record });
   const noise = fanNoise(model.data, controlGroups(model.data));
   const near = (shares: number[]) =>
     nearStops(

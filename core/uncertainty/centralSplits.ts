@@ -141,7 +141,10 @@ export function centralSplits(
     const all = alikeSplits(duties[c]!, rays, groups.length);
     const most = noiseSum(noise, duty);
     if (duty > 0) {
-      for (const set of all) set.stops = nearStops(model, noise, set, rays, most, state);
+      for (const set of all) {
+        // where a fan stands still all are tried as it is
+        if (!set.isOpen) set.stops = nearStops(model, noise, set, rays, most, state);
+      }
     }
     // at full speed there is nothing to share out, but a fan may blow against another one
     const isSplit = ({ shares, stops }: SplitSet) =>

@@ -1,5 +1,6 @@
 import { openCase } from '../case/openCase';
 import { exampleRecord, twoLoopRecord } from '../test-support/exampleRecord';
+import { closedVentRecord, fansApart, lateFanRecord } from '../test-support/fansApartRecords';
 import { estimateWithDraws } from './estimateWithDraws';
 import { leastLevel } from './leastLevel';
 
@@ -27,8 +28,7 @@ test.each([
 );
 
 test('fans controlled apart: a level is what the best split of just that level sustains', () => {
-  const record = twoLoopRecord();
-  for (const fan of record.fans!) fan.control = 'own';
+  const record = fansApart(twoLoopRecord());
   const open = openCase({ record });
   const { estimate } = estimateWithDraws(open, {
     draws: 120,
@@ -48,13 +48,7 @@ test('fans controlled apart: a level is what the best split of just that level s
 });
 
 test('fans controlled apart: a fan that blows through nearly closed vents is stopped, or starts late, whichever is quieter', () => {
-  const closed = exampleRecord('two-fan-shared-pipes');
-  Object.assign(closed.fans![1]!, { impellerDiameterMm: 30, bladeHeightMm: 4 });
-  for (const vent of [1, 3]) closed.vents![vent]!.openShare = 0.02;
-  const late = exampleRecord('two-fan-shared-pipes');
-  late.fans![1]!.minRpm = 4500;
-  for (const record of [closed, late]) {
-    for (const fan of record.fans!) fan.control = 'own';
+  for (const record of [closedVentRecord(), lateFanRecord()]) {
     const open = openCase({ record });
     const options = { draws: 120, seed: 2 };
     const { estimate } = estimateWithDraws(open, { ...options, caps: [34], envelopes: false });

@@ -10,6 +10,7 @@ import { createState } from '../network/steadyState';
 import type { CaseRecord } from '../record/recordSchema';
 import { resolveCase } from '../record/resolveCase';
 import { exampleRecord, twoLoopRecord } from '../test-support/exampleRecord';
+import { closedVentRecord, fansApart, lateFanRecord } from '../test-support/fansApartRecords';
 import { randomTopology } from '../test-support/randomTopology';
 import type { SplitSet } from './centralSplits';
 import { drawFigures, figuresOf } from './drawnFigures';
@@ -18,16 +19,11 @@ import { createRowSplits } from './rowSplits';
 import { planDraws, type DrawPlan } from './drawPlan';
 import { COLUMNS, READOUTS, roomForDraws, runDraws, type Drawn } from './draws';
 
-const apart = (record: CaseRecord): CaseRecord => {
-  const own = structuredClone(record);
-  for (const fan of own.fans!) fan.control = 'own';
-  return own;
-};
-const two = apart(exampleRecord('two-fan-shared-pipes'));
+const two = fansApart(exampleRecord('two-fan-shared-pipes'));
 const thin = structuredClone(two);
 thin.finStacks![0]!.depthMm = 12;
-const loops = apart(twoLoopRecord());
-const four = apart(exampleRecord('four-fan-eight-pipes'));
+const loops = fansApart(twoLoopRecord());
+const four = fansApart(exampleRecord('four-fan-eight-pipes'));
 
 const DRAWS = 400;
 const planOf = (record: CaseRecord, caps: readonly Cap[]) =>
@@ -179,25 +175,18 @@ test('where a fan stands still in the central split, or none of the cap’s spli
 });
 
 /** One fan blows through nearly closed vents: it is best slow, or stopped, also at full speed. */
-const closed = apart(exampleRecord('two-fan-shared-pipes'));
-closed.fans![1]!.impellerDiameterMm = 30;
-closed.fans![1]!.bladeHeightMm = 4;
-for (const vent of [1, 3]) closed.vents![vent]!.openShare = 0.02;
-
-/** As closed, but so far open that all fans turn at the central values; rows do better without it. */
-const ajar = structuredClone(closed);
-for (const vent of [1, 3]) ajar.vents![vent]!.openShare = 0.04;
+const closed = closedVentRecord();
+/** The same so far open that all fans turn at the central values; rows do better without it. */
+const ajar = closedVentRecord(0.04);
 
 /** A small fan is beside a large one on the same fins, so that it holds back what the large one blows. */
-const joined = apart(exampleRecord('two-fan-shared-pipes'));
+const joined = fansApart(exampleRecord('two-fan-shared-pipes'));
 joined.finStacks = [{ ...joined.finStacks![0]!, fans: ['fan-left', 'fan-right'] }];
 joined.heatPipes![0]!.along!.pop();
 joined.vents!.pop();
 Object.assign(joined.fans![1]!, { impellerDiameterMm: 30, maxRpm: 3000, minRpm: 500 });
 
-/** One fan starts near its full speed only: at most levels the other one blows alone. */
-const late = apart(exampleRecord('two-fan-shared-pipes'));
-late.fans![1]!.minRpm = 4500;
+const late = lateFanRecord();
 
 test.each([
   ['closed', closed],
@@ -230,7 +219,7 @@ test('law, whatever the machine, its fans apart and starting anywhere: draws are
       fc.array(fc.integer({ min: 400, max: 3100 }), { minLength: 8, maxLength: 8 }),
       (record, starts) => {
         if (record.fans!.length < 2) return;
-        const own = apart(record);
+        const own = fansApart(record);
         own.fans!.forEach((fan, i) => (fan.minRpm = starts[i % 8]!));
         const caps: Cap[] = ['off', 15, 22, 28, 34, 40, 50, 'full'];
         const plan = planOf(own, caps);
